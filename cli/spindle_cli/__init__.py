@@ -1,0 +1,1 @@
+"""The diagnosis on the command line."""

@@ -1,0 +1,102 @@
+"""The command's answers as plain JSON values (``docs/formats/diagnosis.md``)."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from spindle.diagnosis.compiled import CompiledModel
+from spindle.diagnosis.diagnose import Diagnosis
+from spindle.diagnosis.moves import Move, MoveKind
+from spindle.faults.cautions import CAUTIONS
+from spindle.faults.library import MODELS
+from spindle.faults.model import CANT_TELL, FaultModel, Question, QuestionKind
+
+_TESTS = (QuestionKind.TEST, QuestionKind.READING)
+
+
+def diagnosis_json(found: Diagnosis, model: CompiledModel) -> dict[str, Any]:
+    """Return a diagnosis as JSON values: probabilities unrounded, weights in decibans, money in euro, time in minutes."""
+    advice = found.advice
+    return {
+        "format": "tidy-spindle-diagnosis",
+        "version": 1,
+        "drive": model.sheet.variant,
+        "family": model.sheet.family,
+        "suspects": [{"fault": s.id, "part": s.part, "name": s.name, "p": s.p} for s in found.suspects],
+        "parts": [{"part": s.id, "name": s.name, "p": s.p} for s in found.parts],
+        "weights": [
+            {
+                "finding": w.finding,
+                "parts_db": {p.part: p.db for p in w.parts},
+                "left_out": w.left_out.value if w.left_out else None,
+            }
+            for w in found.weights
+        ],
+        "next_moves": [_move(m) for m in advice.moves],
+        "either": advice.is_tie,
+        "stop_and_think": advice.should_think,
+        "held_back": advice.held_back or None,
+        "best_repair": advice.best_repair or None,
+        "would_change_my_mind": [
+            {"question": c.question, "outcome": c.outcome, "chance": c.chance, "step_eur": c.step_eur, "next_repair": c.next_repair or None}
+            for c in advice.mind_changes
+        ],
+        "schools": [{"school": s.id, "name": s.name, "expected_eur": s.expected_eur, "first": s.first or None} for s in advice.schools],
+        "p_cured": found.p_cured,
+    }
+
+
+def _move(move: Move) -> dict[str, Any]:
+    return {
+        "kind": move.kind.value,
+        "id": move.id,
+        "title": move.title,
+        "why": move.why,
+        "expected_eur_at_most": move.expected_eur,
+        "saves_eur": move.saves_eur,
+        "step_eur": move.step_eur,
+        "bench_min": move.bench_min,
+        "opening_min": move.opening_min,
+        "part_eur": move.part_eur,
+        "wait_days": move.wait_days,
+        "depth": move.depth.name.lower(),
+        "mains": move.mains,
+        "cautions": [CAUTIONS[c].text for c in move.cautions],
+        **({"p_cures": move.p_cures} if move.kind is MoveKind.REPAIR else {}),
+        "answers": [
+            {"outcome": a.outcome, "label": a.label, "chance": a.chance, "top_fault": a.top_fault, "top_p": a.top_p, "next_repair": a.next_repair or None}
+            for a in move.answers
+        ],
+    }
+
+
+def vocabulary_json() -> dict[str, Any]:
+    """Return every word of every loader family with its id and a plain sentence."""
+    return {"format": "tidy-spindle-vocabulary", "version": 1, "families": {name: _family(m) for name, m in MODELS.items()}}
+
+
+def _family(model: FaultModel) -> dict[str, Any]:
+    return {
+        "parts": [{"id": p.id, "name": p.name} for p in model.parts],
+        "faults": [{"id": f.id, "part": f.part, "sentence": f"{f.name}.", "why_this_prior": f.why, "prior": f.prior} for f in model.faults],
+        "findings": [_question(q) for q in model.questions if q.kind not in _TESTS],
+        "tests": [_question(q) for q in model.questions if q.kind in _TESTS],
+        "repairs": [
+            {"id": r.id, "part": r.part, "sentence": f"{r.name}: {r.why}.", "cures": dict(r.cures), "bench_min": r.bench_min, "depth": r.depth.name.lower()}
+            for r in model.repairs
+        ],
+    }
+
+
+def _question(question: Question) -> dict[str, Any]:
+    answers = [{"id": o.id, "sentence": f"{o.line}."} for o in question.outcomes]
+    return {
+        "id": question.id,
+        "kind": question.kind.value,
+        "sentence": question.ask,
+        "how": question.how,
+        "depth": question.depth.name.lower(),
+        "mains": question.mains.value,
+        "needs": question.needs or None,
+        "answers": [*answers, {"id": CANT_TELL, "sentence": "Can't tell (logged, weighs nothing)."}],
+    }

@@ -1,0 +1,122 @@
+"""The command as a user runs it, every example of the formats' documents, and bad files."""
+
+import json
+from pathlib import Path
+
+import jsonschema
+import pytest
+from spindle.casefile import read_case, write_case
+from spindle_cli.__main__ import main
+
+FORMATS = Path(__file__).parents[2] / "docs" / "formats"
+EXAMPLES = sorted((FORMATS / "examples").glob("*.json"))
+SCHEMA = json.loads((FORMATS / "case.schema.json").read_text())
+GOOD = json.loads((FORMATS / "examples" / "board-pressed.json").read_text())
+
+
+def run(capsys, *argv):
+    code = main([str(a) for a in argv])
+    out, err = capsys.readouterr()
+    return code, out, err
+
+
+def diagnosed(capsys, name):
+    return json.loads(run(capsys, "diagnose", FORMATS / "examples" / f"{name}.json")[1])
+
+
+@pytest.mark.parametrize("path", EXAMPLES, ids=lambda p: p.stem)
+def test_every_example_fits_its_schema_runs_and_round_trips(path, capsys):
+    document = json.loads(path.read_text())
+    jsonschema.validate(document, SCHEMA)
+    code, out, err = run(capsys, "diagnose", path)
+    assert (code, err) == (0, "")
+    assert sum(s["p"] for s in json.loads(out)["suspects"]) == pytest.approx(1)
+    case = read_case(document)
+    assert read_case(json.loads(json.dumps(write_case(case)))) == case
+
+
+def test_striking_the_last_finding_gives_back_the_former_numbers(capsys):
+    before, struck = (diagnosed(capsys, n)["suspects"] for n in ("two-pickups-swapped", "board-press-struck"))
+    assert {s["fault"]: s["p"] for s in struck} == pytest.approx({s["fault"]: s["p"] for s in before}, abs=1e-12)
+
+
+def test_the_story_of_the_paired_slot_drive(capsys):
+    first, second, third = (diagnosed(capsys, n) for n in ("retries", "two-pickups-swapped", "board-pressed"))
+    assert {s["part"] for s in first["suspects"][:3]} == {"pickup", "lens", "flex_pickup"}
+    assert {p["part"] for p in first["parts"][:3]} == {"pickup", "lens", "flex_pickup"}
+    assert first["parts"][0]["p"] < 0.8
+    assert second["parts"][0]["part"] != "pickup"
+    assert third["parts"][0]["part"] == "driver"
+
+
+def test_vocabulary_has_an_id_and_a_sentence_for_everything(capsys):
+    code, out, _ = run(capsys, "vocabulary")
+    words = json.loads(out)["families"]["slot"]
+    assert code == 0
+    assert all(w["id"] and w["sentence"] for kind in ("faults", "findings", "tests", "repairs") for w in words[kind])
+    assert all(a["id"] and a["sentence"] for kind in ("findings", "tests") for w in words[kind] for a in w["answers"])
+
+
+def changed(path, value):
+    document = json.loads(json.dumps(GOOD))
+    *way, last = path.split("/")
+    at = document
+    for key in way:
+        at = at[int(key) if key.isdigit() else key]
+    at[int(last) if last.isdigit() else last] = value
+    return document
+
+
+BAD = [
+    ("version", 2, "/version: this program reads version 1"),
+    ("format", "other", "/format: expected 'tidy-spindle-case'"),
+    ("drive/family", "drawer", "/drive/family"),
+    ("drive/classes", [], "/drive/classes"),
+    ("drive/classes", ["game_hd"], "/drive/classes"),
+    ("drive/pairing", "glue", "/drive/pairing: 'glue' is none of none, board"),
+    ("drive/prior_factors", {"gremlins": 2}, "/drive/prior_factors/gremlins"),
+    ("drive/prices", {"replace_pickup": {"price_eur": -1}}, "/drive/prices/replace_pickup/price_eur"),
+    ("bench/depth", 3, "/bench/depth: expected a text"),
+    ("findings/0/answer/question", "take_disc", "did you mean 'takes_disc'?"),
+    ("findings/0/answer/outcome", "perhaps", "/findings/0/answer/outcome"),
+    ("findings/1/answer/failed", 9, "/findings/1/answer/failed: 9 failures of 4 tries"),
+    ("findings/1/id", "f1", "/findings/1/id: 'f1' is there twice"),
+    ("findings/4/trial/changes", [], "/findings/4/trial/changes"),
+    ("findings/4/trial/changes/0/repair", "pray", "no repair is called 'pray'"),
+    ("findings/4/trial/result", "cured", "/findings/4/trial/result"),
+    ("findings/0/remark", {"text": "x"}, "/findings/0: a finding is one of"),
+    ("strikes", ["f99"], "/strikes/0: 'f99' is the id of no finding"),
+    ("findngs", [], "did you mean 'findings'?"),
+    ("economy", {"day_eur": "much"}, "/economy/day_eur"),
+    ("findings", {"id": "f1"}, "/findings: expected a list, got an object"),
+    ("findings/0/id", "a\0b", "NUL"),
+]
+
+
+@pytest.mark.parametrize(("path", "value", "says"), BAD, ids=[f"{p}={v!r:.20}" for p, v, _ in BAD])
+def test_a_bad_case_is_refused_with_its_place_and_nothing_else(path, value, says, tmp_path, capsys):
+    file = tmp_path / "case.json"
+    file.write_text(json.dumps(changed(path, value)))
+    code, out, err = run(capsys, "diagnose", file)
+    assert (code, out) == (2, "")
+    assert says in err
+    assert err.count("\n") == 1
+
+
+@pytest.mark.parametrize(
+    ("raw", "says"),
+    [
+        (b"{", "line 1, column 2"),
+        (b"[1]", "expected an object, got a list"),
+        (b'\xff{"a":1}', "not UTF-8 at byte 0"),
+        (b'{"format": NaN}', "NaN is not a JSON number"),
+        (b"[" * 100_000, "nested too deeply"),
+        (b" " * 5_000_001, "larger than"),
+    ],
+)
+def test_what_is_no_case_file_is_refused(raw, says, tmp_path, capsys):
+    file = tmp_path / "case.json"
+    file.write_bytes(raw)
+    code, out, err = run(capsys, "diagnose", file)
+    assert (code, out) == (2, "")
+    assert says in err

@@ -1,0 +1,62 @@
+"""Which fuse may replace which. A bridge is never offered (trap T26)."""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+from spindle.errors import RefusedError, SheetError
+
+_RATING = re.compile(r"^\s*(?P<amp>\d+(?:\.\d+)?)\s*A\s+(?P<speed>fast|slow)\s*$", re.IGNORECASE)
+
+
+@dataclass(frozen=True, slots=True)
+class Fuse:
+    """A one-time fuse: rated current in ampere, and speed ("fast" or "slow")."""
+
+    rated_a: float
+    speed: str
+
+
+def parse_fuse(text: str, *, place: str = "/fuse_rating") -> Fuse:
+    """Return the fuse that ``text`` describes, as "1.5 A fast".
+
+    Raises
+    ------
+    SheetError
+        If current and speed cannot be read from it.
+
+    Examples
+    --------
+    >>> parse_fuse("1.5 A fast")
+    Fuse(rated_a=1.5, speed='fast')
+    """
+    found = _RATING.match(text)
+    if not found or float(found["amp"]) <= 0:
+        raise SheetError(place, f"{text!r} is no fuse rating; write current and speed, as '1.5 A fast'")
+    return Fuse(float(found["amp"]), found["speed"].lower())
+
+
+def check_replacement(fitted: str, required: str) -> Fuse:
+    """Return the fuse that is about to be fitted, if it may be.
+
+    Raises
+    ------
+    RefusedError
+        If it is a bridge, its rating is unknown, or it is larger, smaller or of another speed than the sheet's. A larger
+        or slower one, or a wire, lets the next short burn the board instead of the fuse; a smaller one blows for nothing.
+    """
+    rule = parse_fuse(required)
+    want = f"the sheet asks for {rule.rated_a:g} A {rule.speed}"
+    if not fitted.strip():
+        raise RefusedError(f"A fuse of unknown rating is not fitted: {want}. Measure or read it, or take one from a marked bag.", rule="T26")
+    if re.search(r"bridg|wire|foil|solder|jumper|link", fitted, re.IGNORECASE):
+        raise RefusedError(f"A bridge in place of a fuse is refused, always: {want}.", rule="T26")
+    try:
+        fuse = parse_fuse(fitted)
+    except SheetError as error:
+        raise RefusedError(f"{fitted!r} gives no rating and speed: {want}.", rule="T26") from error
+    if fuse != rule:
+        kind = "larger" if fuse.rated_a > rule.rated_a else "smaller" if fuse.rated_a < rule.rated_a else "of another speed"
+        raise RefusedError(f"{fitted} is {kind}: {want}.", rule="T26")
+    return fuse

@@ -1,0 +1,157 @@
+"""A fault model turned into arrays for one drive: what cannot exist on this drive is not in it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from spindle.drives.sheet import DriveSheet
+from spindle.errors import ModelError
+from spindle.faults.library import MODELS
+from spindle.faults.model import Fault, FaultModel, Part, Question, Repair
+from spindle.faults.scale import ROW_FLOOR
+
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class CompiledModel:
+    """One drive's share of a fault model, as arrays.
+
+    Attributes
+    ----------
+    prior : ndarray of shape (n_faults,)
+        P(fault), summing to 1.
+    likelihood : mapping of question id to ndarray of shape (n_outcomes, n_faults)
+        P(outcome | fault), each column summing to 1, floored and tempered.
+    success : ndarray of shape (n_repairs, n_faults)
+        P(repair cures fault).
+    membership : ndarray of shape (n_parts, n_faults)
+        1 where the fault sits in the part.
+    """
+
+    model: FaultModel
+    sheet: DriveSheet
+    faults: tuple[Fault, ...]
+    parts: tuple[Part, ...]
+    questions: Mapping[str, Question]
+    repairs: tuple[Repair, ...]
+    prior: Floats
+    likelihood: Mapping[str, Floats]
+    success: Floats
+    membership: Floats
+
+    @cached_property
+    def fault_index(self) -> Mapping[str, int]:
+        """Position of each fault id."""
+        return {f.id: i for i, f in enumerate(self.faults)}
+
+    @cached_property
+    def repair_index(self) -> Mapping[str, int]:
+        """Position of each repair id."""
+        return {r.id: i for i, r in enumerate(self.repairs)}
+
+    @cached_property
+    def family_questions(self) -> Mapping[str, Question]:
+        """Every question of the family, those that this drive cannot answer included."""
+        return {q.id: q for q in self.model.questions}
+
+    def with_prior(self, prior: Floats) -> CompiledModel:
+        """Return the same model with other priors (learned ones, say)."""
+        return CompiledModel(
+            self.model, self.sheet, self.faults, self.parts, self.questions, self.repairs,
+            prior / prior.sum(), self.likelihood, self.success, self.membership,
+        )  # fmt: skip
+
+
+def compile_model(sheet: DriveSheet) -> CompiledModel:
+    """Return the fault model of the sheet's loader family, cut to this drive.
+
+    Raises
+    ------
+    ModelError
+        If there is no model for the family, or the model's declarations contradict themselves.
+    """
+    if sheet.family not in MODELS:
+        raise ModelError(f"no fault model for the loader family {sheet.family!r}; known: {', '.join(MODELS)}", family=sheet.family)
+    model = MODELS[sheet.family]
+    has = sheet.features
+    faults = tuple(f for f in model.faults if not f.needs or f.needs in has)
+    questions = {q.id: q for q in model.questions if not q.needs or q.needs in has}
+    repairs = tuple(r for r in model.repairs if not r.needs or r.needs in has)
+    present = {f.part for f in faults}
+    parts = tuple(p for p in model.parts if p.id in present)
+    prior = np.array([f.prior * sheet.prior_factors.get(f.id, 1.0) for f in faults])
+    index = {f.id: i for i, f in enumerate(faults)}
+    success = np.zeros((len(repairs), len(faults)))
+    for a, repair in enumerate(repairs):
+        for fault, chance in repair.cures.items():
+            if fault in index:
+                success[a, index[fault]] = chance
+    membership = np.array([[1.0 if f.part == p.id else 0.0 for f in faults] for p in parts])
+    return CompiledModel(
+        model=model,
+        sheet=sheet,
+        faults=faults,
+        parts=parts,
+        questions=questions,
+        repairs=repairs,
+        prior=prior / prior.sum(),
+        likelihood={q.id: likelihood_table(q, faults, model, sheet) for q in questions.values()},
+        success=success,
+        membership=membership,
+    )
+
+
+def likelihood_table(question: Question, faults: tuple[Fault, ...], model: FaultModel, sheet: DriveSheet) -> Floats:
+    """Return P(outcome | fault) of shape (n_outcomes, n_faults) from a question's rows.
+
+    Rows are floored at :data:`~spindle.faults.scale.ROW_FLOOR` so that no answer is impossible, raised to the
+    question's temper, and normalised per fault.
+
+    Raises
+    ------
+    ModelError
+        If a row names an unknown fault, names one twice, has the wrong length or does not sum to 100.
+    """
+    width = len(question.outcomes)
+    known = {f.id for f in model.faults}
+    default: tuple[int, ...] | None = None
+    rows: dict[str, tuple[int, ...]] = {}
+    for row in question.rows:
+        if len(row.percent) != width or sum(row.percent) != 100:
+            raise ModelError(f"question {question.id!r}, row {row.faults!r}: {row.percent} is not {width} percentages summing to 100")
+        for name in row.faults.split():
+            if name == "*":
+                default = row.percent
+                continue
+            for fault in _expand(name, known, sheet):
+                if fault in rows:
+                    raise ModelError(f"question {question.id!r} gives {fault!r} two rows")
+                rows[fault] = row.percent
+    table = np.empty((width, len(faults)))
+    for i, fault_ in enumerate(faults):
+        percent = rows.get(fault_.id, default)
+        if percent is None:
+            raise ModelError(f"question {question.id!r} says nothing about {fault_.id!r} and has no default row")
+        table[:, i] = percent
+    table = np.maximum(table / 100.0, ROW_FLOOR) ** question.temper
+    return np.asarray(table / table.sum(axis=0))
+
+
+def _expand(name: str, known: set[str], sheet: DriveSheet) -> Iterator[str]:
+    """Yield the fault ids behind a name of a row: itself, or the diodes that ``diode:…`` stands for on this drive."""
+    if not name.startswith("diode:"):
+        if name not in known:
+            raise ModelError(f"a row names the unknown fault {name!r}")
+        yield name
+        return
+    which = name.removeprefix("diode:")
+    for nm in sorted(sheet.wavelengths_nm):
+        is_meant = {"game": nm == sheet.game_nm, "other": nm != sheet.game_nm, str(nm): True}
+        if is_meant.get(which, which.startswith("not") and which != f"not{nm}"):
+            yield f"pickup_{nm}"

@@ -1,0 +1,86 @@
+"""What the advice consists of: moves, previews, schools."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from spindle.faults.model import Depth
+
+
+class MoveKind(StrEnum):
+    """Ask a question, do a repair, or stop and hand the unit back."""
+
+    ASK = "ask"
+    REPAIR = "repair"
+    STOP = "stop"
+
+
+@dataclass(frozen=True)
+class AnswerPreview:
+    """What one answer would do, before it is given."""
+
+    outcome: str
+    label: str
+    chance: float
+    top_fault: str
+    top_p: float
+    next_repair: str
+    """The repair that would then be best; empty where giving the unit back would be."""
+
+
+@dataclass(frozen=True)
+class Move:
+    """One thing to do next, with its price and its expected cost to the end ("at most about": it is an upper bound)."""
+
+    kind: MoveKind
+    id: str
+    title: str
+    expected_eur: float
+    saves_eur: float
+    step_eur: float = 0.0
+    bench_min: float = 0.0
+    opening_min: float = 0.0
+    part_eur: float = 0.0
+    wait_days: float = 0.0
+    depth: Depth = Depth.CLOSED
+    mains: str = "any"
+    p_cures: float = 0.0
+    cautions: tuple[str, ...] = ()
+    answers: tuple[AnswerPreview, ...] = ()
+    why: str = ""
+
+
+@dataclass(frozen=True)
+class School:
+    """A rule of thumb, and what following it from here would cost on average."""
+
+    id: str
+    name: str
+    expected_eur: float
+    first: str
+
+
+@dataclass(frozen=True)
+class MindChange:
+    """An answer not yet given that would change the best repair."""
+
+    question: str
+    outcome: str
+    chance: float
+    step_eur: float
+    next_repair: str
+
+
+@dataclass(frozen=True)
+class Advice:
+    """The moves from here, best first, and what speaks beside them."""
+
+    moves: tuple[Move, ...]
+    schools: tuple[School, ...]
+    mind_changes: tuple[MindChange, ...]
+    best_repair: str
+    is_tie: bool = False
+    should_think: bool = False
+    held_back: str = ""
+    """A dear repair that stands behind a cheap untested cause (trap T32); empty if none."""

@@ -1,0 +1,72 @@
+"""Every error that the core raises.
+
+::
+
+    SpindleError
+    ├── ModelError            a fault model's declarations contradict themselves
+    ├── CaseError             a case (or case file) is wrong at a place
+    │   └── UnknownWordError  an id that the vocabulary does not have
+    ├── SheetError            a drive sheet is wrong at a place
+    └── RefusedError          somebody would get hurt or a unit lost: not done, whoever asks
+
+Each has a stable snake_case ``code``, says what was wrong, where, what was expected and what came, and
+carries the same as ``params`` for a screen that wants to say it in its own words.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from difflib import get_close_matches
+from typing import ClassVar
+
+
+class SpindleError(Exception):
+    """Base of all errors of the core."""
+
+    code: ClassVar[str] = "spindle_error"
+
+    def __init__(self, message: str, **params: object) -> None:
+        super().__init__(message)
+        self.message = message
+        self.params = params
+
+
+class ModelError(SpindleError):
+    """A fault model's declarations contradict themselves (a row that does not sum to 100, an unknown fault)."""
+
+    code = "model_error"
+
+
+class _PlacedError(SpindleError):
+    def __init__(self, place: str, message: str, **params: object) -> None:
+        super().__init__(f"{place}: {message}", place=place, **params)
+        self.place = place
+
+
+class CaseError(_PlacedError):
+    """A case is wrong at ``place`` (a JSON pointer into the case file)."""
+
+    code = "case_invalid"
+
+
+class UnknownWordError(CaseError):
+    """``place`` names something that the vocabulary of this drive does not have."""
+
+    code = "unknown_word"
+
+    def __init__(self, place: str, kind: str, word: str, known: Iterable[str]) -> None:
+        near = get_close_matches(word, list(known), n=1)
+        hint = f"; did you mean {near[0]!r}?" if near else "; `./spindle vocabulary` lists them"
+        super().__init__(place, f"no {kind} is called {word!r}{hint}", kind=kind, word=word, near=near)
+
+
+class SheetError(_PlacedError):
+    """A drive sheet is wrong at ``place``."""
+
+    code = "sheet_invalid"
+
+
+class RefusedError(SpindleError):
+    """The step would hurt somebody or lose the unit. There is no flag that allows it."""
+
+    code = "refused"

@@ -1,0 +1,10 @@
+"""The fault models that ship with the product, by loader family."""
+
+from __future__ import annotations
+
+from types import MappingProxyType
+from typing import Final
+
+from spindle.faults.slot import SLOT
+
+MODELS: Final = MappingProxyType({m.family: m for m in (SLOT,)})

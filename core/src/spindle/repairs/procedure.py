@@ -1,0 +1,59 @@
+"""A procedure: the steps of a repair in order, with the caution at the step, what moves across, and what proves it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from spindle.faults.model import Depth, Mains
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One thing to do. It cannot be marked done while the mains state is not the one it needs."""
+
+    text: str
+    mains: Mains = Mains.OUT
+    cautions: tuple[str, ...] = ()
+    reads_fuse: bool = False
+    """The rating of the fuse that is fitted is written down here, and checked."""
+
+
+@dataclass(frozen=True, slots=True)
+class Procedure:
+    """How one repair is done. ``steps`` begin with the unit open to ``depth``."""
+
+    repair: str
+    depth: Depth
+    skill: str
+    tools: tuple[str, ...]
+    steps: tuple[Step, ...]
+    proves: str
+    goes_wrong: str
+    transfers: tuple[str, ...] = ()
+    """What moves from the old part to the new one."""
+    guarantee_days: int = 90
+    alters_unit: str = ""
+    """Said to the owner if the repair is a workaround or alters the unit; needs consent whatever it costs."""
+
+
+_OPENING = (
+    Step("Pull the mains plug, and wait as long as the drive sheet says.", Mains.OUT, ("mains", "charge")),
+    Step("Take a photo, then the cover off. Each screw to its place on the mat; a missing one stays on record.", Mains.OUT, ("mains", "charge")),
+    Step("Drive out: photo of every flex and plug first, then let them go as the drive sheet says. Roof off, this way up.", Mains.OUT, ("static", "pinch")),
+    Step("Deck out: clips and rods noted by position and length.", Mains.OUT, ("static",)),
+)
+"""What opens each further depth; pulling the plug and taking the cover off belong to the first."""
+_TRIAL = Step(
+    "Trial before the screws go in: flexes home, bars shut, nothing loose, cleaner dry. Frame in place, then power and one disc.",
+    Mains.LIVE,
+    ("laser", "spinning", "mains"),
+)
+
+
+def steps_from(procedure: Procedure, depth: Depth) -> tuple[Step, ...]:
+    """Return every step from the unit as open as it is now to the trial at the half-built point."""
+    needed = [*_OPENING[:2]] if procedure.depth >= Depth.COVER_OFF and depth < Depth.COVER_OFF else [_OPENING[0]]
+    for level in (Depth.DRIVE_OPEN, Depth.DECK_OUT):
+        if procedure.depth >= level > depth:
+            needed.append(_OPENING[level])
+    return (*needed, *procedure.steps, _TRIAL)

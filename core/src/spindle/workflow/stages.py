@@ -1,0 +1,180 @@
+"""The stages of a job, and what must be there before one is left."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+from types import MappingProxyType
+from typing import Final
+
+
+class Stage(StrEnum):
+    """From the counter to the hand-back."""
+
+    TAKEN_IN = "taken_in"
+    FAULT_SEEN = "fault_seen"
+    ISOLATE = "isolate"
+    AGREE = "agree"
+    REPAIR = "repair"
+    PROVE = "prove"
+    HAND_BACK = "hand_back"
+    CLOSED = "closed"
+
+
+ORDER: Final = tuple(Stage)
+NAMES: Final = MappingProxyType(
+    {
+        Stage.TAKEN_IN: "Taken in",
+        Stage.FAULT_SEEN: "Fault seen",
+        Stage.ISOLATE: "Isolate",
+        Stage.AGREE: "Agree",
+        Stage.REPAIR: "Repair",
+        Stage.PROVE: "Prove",
+        Stage.HAND_BACK: "Hand back",
+        Stage.CLOSED: "Closed",
+    }
+)
+SEEN_AT_LEAST: Final = ("takes_disc", "spins", "screen_message", "ejects")
+"""Baseline questions without which the fault has not been seen; "can't tell" is an answer too."""
+MIN_FINDINGS: Final = 1
+"""Isolation may be short, but not empty: one finding beyond the baseline, or a suspect that stands out already."""
+STANDS_OUT: Final = 0.6
+"""Probability from which one part stands out enough to be proposed without another look."""
+
+
+@dataclass(frozen=True)
+class JobFacts:
+    """What the stages ask about a job. Money in cents."""
+
+    has_complaint: bool = False
+    open_condition_prompts: tuple[str, ...] = ()
+    has_limit: bool = False
+    has_supply: bool = False
+    has_contact: bool = False
+    answered: frozenset[str] = frozenset()
+    classes_to_try: tuple[str, ...] = ()
+    """Supported disc classes of which none of the same wavelength has been tried."""
+    findings_beyond_baseline: int = 0
+    top_part_p: float = 0.0
+    proposed_repair: str = ""
+    proposed_cents: int = 0
+    agreed_cents: int = 0
+    """The highest amount that the owner agreed to: the limit, or a consent since."""
+    needs_consent: str = ""
+    """Why consent is needed whatever it costs (a workaround, a change to the unit); empty if it is not."""
+    has_consent: bool = False
+    open_steps: tuple[str, ...] = ()
+    has_trial: bool = False
+    trial_is_clean: bool = False
+    open_checks: tuple[str, ...] = ()
+    failed_checks: tuple[str, ...] = ()
+    passes: int = 0
+    passes_needed: int = 0
+    depth: int = 0
+    is_live: bool = False
+    ends_unrepaired: bool = False
+    """The unit goes back as it is, by decision: no repair to prove."""
+
+
+@dataclass(frozen=True)
+class Missing:
+    """One thing that is missing before a stage can be left, in words for the screen."""
+
+    code: str
+    text: str
+
+
+def _taken_in(f: JobFacts) -> list[tuple[bool, str, str]]:
+    prompts = ", ".join(f.open_condition_prompts)
+    return [
+        (f.has_complaint, "complaint", "The owner's complaint, in the owner's words."),
+        (not f.open_condition_prompts, "condition", f"Condition not yet noted: {prompts}."),
+        (f.has_limit, "limit", "The spending limit the owner agreed to (0 counts)."),
+        (f.has_contact, "contact", "How to reach the owner."),
+        (f.has_supply, "supply", "Which power supply the owner uses."),
+    ]
+
+
+def _fault_seen(f: JobFacts) -> list[tuple[bool, str, str]]:
+    left = [q for q in SEEN_AT_LEAST if q not in f.answered]
+    return [
+        (not left, "baseline", f"{len(left)} of {len(SEEN_AT_LEAST)} baseline stages still open: {', '.join(q.replace('_', ' ') for q in left)}."),
+        (not f.classes_to_try, "classes", f"One disc of each light, or “can't tell”: {', '.join(c.replace('_', ' ') for c in f.classes_to_try)}."),
+    ]
+
+
+def _isolate(f: JobFacts) -> list[tuple[bool, str, str]]:
+    enough = f.findings_beyond_baseline >= MIN_FINDINGS or f.top_part_p >= STANDS_OUT or f.ends_unrepaired
+    return [
+        (enough, "findings", "At least one finding beyond the baseline: no part stands out yet."),
+        (bool(f.proposed_repair) or f.ends_unrepaired, "proposal", "A repair to propose, or the decision to hand the unit back as it is."),
+    ]
+
+
+def _agree(f: JobFacts) -> list[tuple[bool, str, str]]:
+    within = f.proposed_cents <= f.agreed_cents
+    return [
+        (
+            within or f.ends_unrepaired,
+            "consent",
+            f"The owner's consent: {f.proposed_cents / 100:.2f} euro is over the {f.agreed_cents / 100:.2f} agreed so far.",
+        ),
+        (f.has_consent or not f.needs_consent or f.ends_unrepaired, "consent_kind", f"The owner's consent, whatever it costs: {f.needs_consent}"),
+    ]
+
+
+def _repair(f: JobFacts) -> list[tuple[bool, str, str]]:
+    done = f.ends_unrepaired
+    return [
+        (done or not f.open_steps, "steps", f"{len(f.open_steps)} steps not marked done, next: {f.open_steps[0] if f.open_steps else ''}"),
+        (done or f.has_trial, "trial", "A trial before the screws go in."),
+        (done or not f.has_trial or f.trial_is_clean, "trial_clean", "The last trial was not clean: go back to Isolate with what it showed."),
+    ]
+
+
+def _prove(f: JobFacts) -> list[tuple[bool, str, str]]:
+    done = f.ends_unrepaired
+    short = f.passes_needed - f.passes
+    return [
+        (f.depth == 0, "closed", "The unit closed: proof counts with the screws in."),
+        (done or not f.failed_checks, "failed", f"Failed in the proof: {', '.join(f.failed_checks)}. Go back to Isolate."),
+        (done or not f.open_checks, "checks", f"{len(f.open_checks)} checks still open, next: {f.open_checks[0] if f.open_checks else ''}"),
+        (done or short <= 0, "passes", f"{short} more clean passes in a row ({f.passes} of {f.passes_needed})."),
+    ]
+
+
+def _hand_back(f: JobFacts) -> list[tuple[bool, str, str]]:
+    return [
+        (f.depth == 0, "closed", "The unit closed."),
+        (not f.is_live, "mains", "Mains out before it leaves the bench."),
+    ]
+
+
+_GATES: Final = MappingProxyType(
+    {
+        Stage.TAKEN_IN: _taken_in,
+        Stage.FAULT_SEEN: _fault_seen,
+        Stage.ISOLATE: _isolate,
+        Stage.AGREE: _agree,
+        Stage.REPAIR: _repair,
+        Stage.PROVE: _prove,
+        Stage.HAND_BACK: _hand_back,
+    }
+)
+
+
+def missing(stage: Stage, facts: JobFacts) -> tuple[Missing, ...]:
+    """Return what is missing before ``stage`` can be left; empty if it can. A closed job is not left forwards."""
+    if stage is Stage.CLOSED:
+        return (Missing("closed_job", "The job is closed."),)
+    return tuple(Missing(code, text) for ok, code, text in _GATES[stage](facts) if not ok)
+
+
+def following(stage: Stage) -> Stage:
+    """Return the stage after ``stage`` (closed stays closed)."""
+    return ORDER[min(ORDER.index(stage) + 1, len(ORDER) - 1)]
+
+
+def may_return(stage: Stage, to: Stage) -> bool:
+    """Tell whether a job may go back from ``stage`` to ``to``: to any earlier stage on the bench, and never from closed."""
+    return stage is not Stage.CLOSED and to is not Stage.CLOSED and ORDER.index(to) < ORDER.index(stage)

@@ -1,0 +1,102 @@
+"""The next move: prices, bounds, and that every number adds up."""
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from spindle.diagnosis.case import Case
+from spindle.diagnosis.compiled import compile_model
+from spindle.diagnosis.cost import Economy, cost_tables, expected_cost, fixed_order_cost
+from spindle.diagnosis.moves import MoveKind
+from spindle.drives.sheet import PartPrice
+from spindle.faults.model import Depth
+
+from .conftest import PAIRED, RETRIES, Bench
+
+MODEL = compile_model(PAIRED)
+TABLES = cost_tables(MODEL, Economy())
+
+
+def walked(w, d, free, tables):
+    """The policy of the closed form, walked step by step with plain numbers: its cost truncated at the best place."""
+    best, spent, w = w.sum() * tables.giving_up(d), 0.0, w.copy()
+    for _ in range(16):
+        ratio = np.where(free, w @ tables.success.T / tables.cost[d], 0)
+        a = int(ratio.argmax())
+        if ratio[a] <= 0:
+            break
+        spent += w.sum() * tables.cost[d, a] + w @ tables.success[a] * tables.close_after[d, a]
+        w, d = w * (1 - tables.success[a]), int(tables.ends[d, a])
+        free = free & (np.arange(len(free)) != a)
+        best = min(best, spent + w.sum() * tables.giving_up(d))
+    return best
+
+
+@settings(max_examples=60, deadline=None)
+@given(seed=st.integers(0, 10**6), depth=st.integers(0, 3))
+def test_closed_form_equals_the_walked_policy(seed, depth):
+    rng = np.random.default_rng(seed)
+    w, free = rng.dirichlet(np.full(len(MODEL.faults), 0.3)), rng.random(len(MODEL.repairs)) < 0.7
+    value, _ = expected_cost(w[None], np.array([depth]), free[None], TABLES)
+    assert value[0] == pytest.approx(walked(w, depth, free, TABLES), abs=1e-9)
+
+
+def test_many_states_at_once_are_each_worth_what_they_are_alone():
+    rng = np.random.default_rng(4)
+    w, d = rng.dirichlet(np.ones(len(MODEL.faults)), 30), rng.integers(0, 4, 30)
+    free = rng.random((30, len(MODEL.repairs))) < 0.5
+    together, _ = expected_cost(w, d, free, TABLES)
+    alone = [expected_cost(w[i : i + 1], d[i : i + 1], free[i : i + 1], TABLES)[0][0] for i in range(30)]
+    assert together == pytest.approx(alone, abs=1e-9)
+
+
+@pytest.mark.parametrize("words", ["", RETRIES, "takes_disc=ignores wakes=no", f"{RETRIES} clean_lens!no_change replace_pickup:P!no_change"])
+@pytest.mark.parametrize("depth", [Depth.CLOSED, Depth.DRIVE_OPEN])
+def test_advice_is_never_dearer_than_stopping_or_a_school(words, depth):
+    advice = Bench(words, depth=depth).found.advice
+    costs = {m.kind: m.expected_eur for m in reversed(advice.moves)}
+    assert advice.held_back or advice.moves[0].expected_eur == min(m.expected_eur for m in advice.moves)
+    assert advice.moves[0].expected_eur <= min(costs[MoveKind.STOP], *(s.expected_eur for s in advice.schools)) + 1e-9
+    assert len(advice.schools) == 3
+
+
+def test_chances_of_the_answers_sum_to_one_and_a_tried_repair_is_not_offered_again():
+    moves = Bench(f"{RETRIES} clean_lens!no_change").found.advice.moves
+    assert all(sum(a.chance for a in m.answers) == pytest.approx(1) for m in moves if m.kind is MoveKind.ASK)
+    assert "clean_lens" not in {m.id for m in moves}
+    assert "takes_disc" not in {m.id for m in moves}
+
+
+def test_depth_already_open_makes_the_deep_step_cheaper():
+    closed, open_ = (next(m for m in Bench(RETRIES, depth=d).found.advice.moves if m.id == "clean_lens") for d in (Depth.CLOSED, Depth.DRIVE_OPEN))
+    assert (closed.opening_min, open_.opening_min) == (16, 0)
+    assert closed.step_eur - open_.step_eur == pytest.approx(16 * 0.6)
+
+
+def test_a_low_loss_makes_handing_back_the_first_move():
+    bench = Bench(RETRIES)
+    bench.case = Case(PAIRED, bench.case.findings, economy=Economy(give_up_eur=10))
+    assert bench.found.advice.moves[0].kind is MoveKind.STOP
+
+
+def test_the_sheets_price_replaces_the_familys():
+    dear = compile_model(type(PAIRED)("X", "slot", PAIRED.pairing, PAIRED.classes, prices={"replace_pickup": PartPrice(90, 20)}))
+    own = cost_tables(dear, Economy()).cost[0, dear.repair_index["replace_pickup"]]
+    assert own - TABLES.cost[0, MODEL.repair_index["replace_pickup"]] == pytest.approx(90 - 24 + 14 * 1.2)
+
+
+def test_mind_changes_name_answers_that_flip_the_best_repair():
+    advice = Bench(f"{RETRIES} game_bd=fails film_dvd=reads", depth=Depth.DRIVE_OPEN).found.advice
+    assert advice.best_repair == "clean_lens"
+    assert ("lens_look", "clear", "replace_pickup") in {(c.question, c.outcome, c.next_repair) for c in advice.mind_changes}
+
+
+def test_much_weight_off_the_list_says_stop_and_think():
+    swaps = " ".join(f"{r}:{r}!no_change" for r in ("replace_drive", "replace_pickup", "replace_driver", "replace_fuse", "reseat_flex_board"))
+    assert Bench(f"{RETRIES} {swaps} board_match=own supply_reading=in_band").found.advice.should_think
+
+
+def test_a_fixed_order_costs_at_least_its_first_step():
+    w = MODEL.prior
+    assert fixed_order_cost(w, 0, [], TABLES) == pytest.approx(150)
+    assert fixed_order_cost(w, 0, [0], TABLES) > TABLES.cost[0, 0]

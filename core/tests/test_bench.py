@@ -1,0 +1,103 @@
+"""Proof, fuse, stages, procedures: tables of cases."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from spindle.bench.fuse import parse_fuse
+from spindle.bench.proof import MAX_PASSES, MIN_PASSES, clean_passes_needed, proof_profile
+from spindle.errors import CaseError, SheetError
+from spindle.faults.cautions import CAUTIONS
+from spindle.faults.library import MODELS
+from spindle.faults.model import Depth, Mains
+from spindle.repairs.library import procedure_for
+from spindle.repairs.procedure import steps_from
+from spindle.workflow.stages import ORDER, JobFacts, Stage, following, may_return, missing
+
+from .conftest import PAIRED
+
+PROBABILITY = st.floats(0.01, 0.99)
+
+
+@given(p=PROBABILITY, q=PROBABILITY, confidence=st.floats(0.5, 0.99))
+def test_passes_are_just_enough_by_bayes(p, q, confidence):
+    n = clean_passes_needed(p, q, confidence)
+    sure = [p / (p + (1 - p) * (1 - q) ** k) for k in (n - 1, n)]
+    assert sure[1] >= confidence - 1e-9 or n == MAX_PASSES
+    assert sure[0] < confidence or n == MIN_PASSES
+
+
+@pytest.mark.parametrize("p", [0, 1, -1, float("nan")])
+def test_passes_refuse_what_is_no_probability(p):
+    with pytest.raises(CaseError, match="between 0 and 1"):
+        clean_passes_needed(p, 0.5)
+
+
+def test_proof_repeats_the_jobs_own_failures_first_and_every_supported_class():
+    checks = proof_profile(PAIRED, MODELS["slot"], ("spins", "game_bd"))
+    assert [c.question for c in checks[:2]] == ["spins", "game_bd"]
+    assert {"class_film_bd", "class_film_dvd", "eject_loaded", "eject_empty"} <= {c.id for c in checks}
+    assert not {"class_game_bd", "class_music_cd"} & {c.id for c in checks}
+
+
+@pytest.mark.parametrize("text", ["", "1.5", "fast", "-1 A fast", "1.5 A medium", "1.5 V fast"])
+def test_fuse_rating_that_cannot_be_read_says_so(text):
+    with pytest.raises(SheetError, match=r"1\.5 A fast"):
+        parse_fuse(text)
+
+
+@pytest.mark.parametrize(
+    ("stage", "facts", "codes"),
+    [
+        (Stage.TAKEN_IN, JobFacts(), {"complaint", "limit", "contact", "supply"}),
+        (Stage.TAKEN_IN, JobFacts(True, ("seal",), True, True, True), {"condition"}),
+        (Stage.FAULT_SEEN, JobFacts(classes_to_try=("game_bd",)), {"baseline", "classes"}),
+        (Stage.FAULT_SEEN, JobFacts(answered=frozenset({"takes_disc", "spins", "screen_message", "ejects"})), set()),
+        (Stage.ISOLATE, JobFacts(), {"findings", "proposal"}),
+        (Stage.ISOLATE, JobFacts(top_part_p=0.7, proposed_repair="clean_lens"), set()),
+        (Stage.AGREE, JobFacts(proposed_cents=6000, agreed_cents=4500), {"consent"}),
+        (Stage.AGREE, JobFacts(proposed_cents=4000, agreed_cents=4500, needs_consent="stopgap"), {"consent_kind"}),
+        (Stage.PROVE, JobFacts(failed_checks=("x",), depth=1), {"closed", "failed"}),
+        (Stage.PROVE, JobFacts(ends_unrepaired=True), set()),
+        (Stage.HAND_BACK, JobFacts(is_live=True), {"mains"}),
+        (Stage.CLOSED, JobFacts(), {"closed_job"}),
+    ],
+)
+def test_a_stage_says_what_is_missing(stage, facts, codes):
+    assert {m.code for m in missing(stage, facts)} == codes
+
+
+def test_stages_run_in_order_and_go_back_only_before_they_close():
+    assert [following(s) for s in ORDER] == [*ORDER[1:], Stage.CLOSED]
+    assert may_return(Stage.PROVE, Stage.ISOLATE)
+    assert not may_return(Stage.ISOLATE, Stage.PROVE)
+    assert not may_return(Stage.CLOSED, Stage.REPAIR)
+
+
+REPAIRS = [(family, repair) for family, model in MODELS.items() for repair in model.repairs]
+
+
+@pytest.mark.parametrize(("family", "repair"), REPAIRS, ids=lambda x: getattr(x, "id", x))
+def test_every_repair_has_a_procedure_whose_cautions_stand_at_the_step(family, repair):
+    procedure = procedure_for(family, repair.id)
+    steps = steps_from(procedure, Depth.CLOSED)
+    assert procedure.depth == repair.depth
+    assert procedure.proves
+    assert {c for s in steps for c in s.cautions} <= CAUTIONS.keys()
+    assert all("laser" in s.cautions or "mains" in s.cautions for s in steps if s.mains is Mains.LIVE)
+    assert bool(procedure.alters_unit) == repair.stopgap
+
+
+WORDS_OF_CARE = {"solder": ("heat", "solder ", "joint", "chip off"), "solvent": ("cleaner", "dry", "flux off"), "static": ("pickup",)}
+
+
+@pytest.mark.parametrize(("caution", "words"), WORDS_OF_CARE.items())
+def test_no_step_with_heat_solvent_or_bare_pickup_lacks_its_caution(caution, words):
+    steps = [s for family, r in REPAIRS for s in procedure_for(family, r.id).steps]
+    hot = [s for s in steps if s.mains is Mains.OUT and any(w in s.text.lower() for w in words)]
+    bare = [s.text for s in hot if caution not in s.cautions and "?" not in s.text and "before heat" not in s.text]
+    assert bare == []
+
+
+def test_opening_steps_leave_out_what_is_open_already():
+    procedure = procedure_for("slot", "replace_spindle_motor")
+    assert [len(steps_from(procedure, d)) - len(procedure.steps) for d in Depth] == [5, 4, 3, 2]

@@ -1,0 +1,122 @@
+"""The posterior against an independent program, and what must hold whatever the findings are."""
+
+import numpy as np
+import pyagrum as gum
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from spindle.diagnosis.case import UNRELIABILITY, Answer, Case, Finding, Health, Source
+from spindle.diagnosis.compiled import compile_model
+from spindle.diagnosis.diagnose import diagnose
+from spindle.diagnosis.posterior import believe
+
+from .conftest import FREE, PAIRED, RETRIES, Bench
+
+MODEL = compile_model(PAIRED)
+
+
+def answers():
+    one = st.sampled_from(list(MODEL.questions.values())).flatmap(
+        lambda q: st.builds(Answer, st.just(q.id), st.sampled_from([o.id for o in q.outcomes]), st.sampled_from(list(Source)))
+    )
+    return st.lists(one, max_size=25, unique_by=lambda a: a.question)
+
+
+def tape(given_answers):
+    return tuple(Finding(f"f{n}", a) for n, a in enumerate(given_answers))
+
+
+@pytest.fixture(scope="module")
+def network():
+    """The whole model as a Bayesian network, one question node per question and source."""
+    net = gum.BayesNet()
+    net.add(gum.LabelizedVariable("fault", "", [f.id for f in MODEL.faults]))
+    net.cpt("fault").fillWith(list(MODEL.prior))
+    for q in MODEL.questions.values():
+        for source, eps in UNRELIABILITY.items():
+            name = f"{q.id}_{source.value}"
+            net.add(gum.LabelizedVariable(name, "", [o.id for o in q.outcomes]))
+            net.addArc("fault", name)
+            net.cpt(name)[:] = ((1 - eps) * MODEL.likelihood[q.id] + eps / len(q.outcomes)).T.copy()
+    return net
+
+
+@settings(max_examples=120, deadline=None)
+@given(given_answers=answers())
+def test_posterior_agrees_with_pyagrum_to_1e9_on_the_whole_model(network, given_answers):
+    inference = gum.VariableElimination(network)
+    inference.setEvidence({f"{a.question}_{a.source.value}": a.outcome for a in given_answers})
+    inference.addTarget("fault")
+    assert np.abs(inference.posterior("fault").toarray() - believe(tape(given_answers), MODEL).p).max() < 1e-9
+
+
+@settings(deadline=None)
+@given(given_answers=answers(), seed=st.randoms())
+def test_order_of_findings_does_not_matter(given_answers, seed):
+    mixed = seed.sample(given_answers, len(given_answers))
+    assert np.abs(believe(tape(given_answers), MODEL).p - believe(tape(mixed), MODEL).p).max() < 1e-12
+
+
+@settings(deadline=None, max_examples=40)
+@given(given_answers=answers(), extra=answers())
+def test_striking_a_finding_gives_back_the_former_numbers(given_answers, extra):
+    before = tape(given_answers)
+    struck = tuple(Finding(f"x{n}", a, is_struck=True) for n, a in enumerate(extra))
+    assert np.abs(believe(before + struck, MODEL).p - believe(before, MODEL).p).max() < 1e-12
+
+
+@settings(deadline=None, max_examples=40)
+@given(given_answers=answers())
+def test_no_fault_is_ever_ruled_out_and_the_leak_stays(given_answers):
+    p = believe(tape(given_answers), MODEL).p
+    assert p.sum() == pytest.approx(1)
+    assert p.min() > 0
+
+
+def test_a_repeat_replaces_the_former_answer():
+    twice, once = Bench("spins=holds spins=cycles"), Bench("spins=cycles")
+    assert twice.p("lens_dirty") == once.p("lens_dirty")
+    assert [w.left_out for w in twice.found.weights] == ["replaced", None]
+
+
+def test_two_new_pickups_without_change_move_the_suspicion_elsewhere_and_the_board_press_to_the_driver():
+    swapped = f"{RETRIES} replace_pickup:P1!no_change replace_pickup:P2!no_change"
+    assert Bench(swapped).found.parts[0].id != "pickup"
+    assert Bench(swapped).p("part:pickup") < 0.1
+    pressed = Bench(f"{swapped} press_board=reads").found
+    assert (pressed.suspects[0].id, pressed.parts[0].id) == ("driver_joint", "driver")
+
+
+@pytest.mark.parametrize(("healthier", "doubtful"), [(Health.PROVEN, Health.NEW), (Health.NEW, Health.UNKNOWN)])
+def test_a_swap_clears_only_as_far_as_the_donor_is_good(healthier, doubtful):
+    good, bad = (Bench(f"{RETRIES} replace_pickup:P1:{h}!no_change").p("pickup_405") for h in (healthier, doubtful))
+    assert good < bad < Bench(RETRIES).p("pickup_405")
+
+
+def test_the_same_donor_twice_is_one_bit():
+    same, two = (Bench(f"{RETRIES} replace_pickup:P1:unknown!no_change replace_pickup:{p}:unknown!no_change").p("pickup_405") for p in ("P1", "P2"))
+    assert same > two
+
+
+def test_a_clean_trial_names_what_it_cured():
+    bench = Bench(f"{RETRIES} reseat_flex_pickup!clean*4")
+    assert bench.p("flex_pickup_loose") > 0.7
+    assert bench.found.p_cured > 0.9
+
+
+def test_two_changes_in_one_trial_share_the_credit():
+    alone, both = (Bench(f"{RETRIES} {changes}!clean*4").p("flex_pickup_loose") for changes in ("reseat_flex_pickup", "reseat_flex_pickup+clean_lens"))
+    assert both < alone
+
+
+def test_model_is_cut_to_the_drive():
+    paired, free = compile_model(PAIRED), compile_model(FREE)
+    assert {"wrong_board", "fuse_open", "pickup_405"} <= paired.fault_index.keys() - free.fault_index.keys()
+    assert "refit_own_board" not in free.repair_index
+    assert diagnose(Case(FREE), free).suspects
+
+
+def test_slice_is_as_wide_as_promised():
+    assert len(MODEL.faults) >= 20
+    assert len(MODEL.questions) >= 30
+    assert len(MODEL.repairs) + len(MODEL.questions) >= 50
