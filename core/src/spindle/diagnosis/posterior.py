@@ -103,6 +103,12 @@ def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dic
     return moved
 
 
-def between_db(answer_log_likelihood: Floats, a: int, b: int) -> float:
-    """Return the decibans by which an answer favours fault ``a`` over fault ``b``: these do add up."""
-    return float(DECIBAN * (answer_log_likelihood[a] - answer_log_likelihood[b]))
+def chance_of(repair_id: str, findings: tuple[Finding, ...], model: CompiledModel) -> float:
+    """Return P(the repair, done once with a good part, cures the unit | findings).
+
+    Raises
+    ------
+    KeyError
+        If this drive does not allow the repair.
+    """
+    return float(believe(findings, model).p @ model.success[model.repair_index[repair_id]])

@@ -16,6 +16,10 @@ class Step:
     cautions: tuple[str, ...] = ()
     reads_fuse: bool = False
     """The rating of the fuse that is fitted is written down here, and checked."""
+    opens_to: Depth = Depth.CLOSED
+    """How deep the unit is open once this is done."""
+    is_trial: bool = False
+    """The trial of the half-built unit: done by recording what it showed."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,15 +42,26 @@ class Procedure:
 
 _OPENING = (
     Step("Pull the mains plug, and wait as long as the drive sheet says.", Mains.OUT, ("mains", "charge")),
-    Step("Take a photo, then the cover off. Each screw to its place on the mat; a missing one stays on record.", Mains.OUT, ("mains", "charge")),
-    Step("Drive out: photo of every flex and plug first, then let them go as the drive sheet says. Roof off, this way up.", Mains.OUT, ("static", "pinch")),
-    Step("Deck out: clips and rods noted by position and length.", Mains.OUT, ("static",)),
+    Step(
+        "Take a photo, then the cover off. Each screw to its place on the mat; a missing one stays on record.",
+        Mains.OUT,
+        ("mains", "charge"),
+        opens_to=Depth.COVER_OFF,
+    ),
+    Step(
+        "Drive out: photo of every flex and plug first, then let them go as the drive sheet says. Roof off, this way up.",
+        Mains.OUT,
+        ("static", "pinch"),
+        opens_to=Depth.DRIVE_OPEN,
+    ),
+    Step("Deck out: clips and rods noted by position and length.", Mains.OUT, ("static",), opens_to=Depth.DECK_OUT),
 )
 """What opens each further depth; pulling the plug and taking the cover off belong to the first."""
 _TRIAL = Step(
     "Trial before the screws go in: flexes home, bars shut, nothing loose, cleaner dry. Frame in place, then power and one disc.",
     Mains.LIVE,
     ("laser", "spinning", "mains"),
+    is_trial=True,
 )
 
 

@@ -1,0 +1,55 @@
+"""Errors as problem+json with a stable code: one format from the core to the screen."""
+
+from __future__ import annotations
+
+from typing import Any, Final
+
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+
+from apps.errors import AppError
+from spindle.errors import RefusedError, SpindleError
+
+PROBLEM: Final = "application/problem+json"
+
+
+def problem(status: int, code: str, message: str, **params: Any) -> JsonResponse:
+    """Return a problem document."""
+    return JsonResponse({"status": status, "code": code, "title": message, "params": params}, status=status, content_type=PROBLEM)
+
+
+def add_handlers(api: NinjaAPI) -> None:
+    """Turn every error that is raised on purpose into a problem document."""
+
+    @api.exception_handler(AppError)
+    def _app(request: HttpRequest, error: AppError) -> HttpResponse:
+        return problem(error.status, error.code, error.message, **error.params)
+
+    @api.exception_handler(SpindleError)
+    def _core(request: HttpRequest, error: SpindleError) -> HttpResponse:
+        return problem(409 if isinstance(error, RefusedError) else 422, error.code, error.message, **error.params)
+
+    @api.exception_handler(ValidationError)
+    def _validation(request: HttpRequest, error: ValidationError) -> HttpResponse:
+        fields = [{"place": ".".join(str(x) for x in e["loc"][1:]), "message": e["msg"]} for e in error.errors]
+        where = ", ".join(f["place"] or "the body" for f in fields)
+        return problem(422, "invalid", f"Some of it cannot be taken: {where}.", fields=fields)
+
+    @api.exception_handler(AuthenticationError)
+    def _auth(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+        return problem(401, "signed_out", "You are not signed in. Sign in again; what you typed is kept.")
+
+    @api.exception_handler(HttpError)
+    def _http(request: HttpRequest, error: HttpError) -> HttpResponse:
+        return problem(error.status_code, "bad_request", str(error))
+
+
+def locked_out(request: HttpRequest, *_: object, **__: object) -> HttpResponse:
+    """Answer somebody who tried too often."""
+    return problem(429, "locked_out", "Too many failed attempts. Wait a quarter of an hour, or ask the manager.")
+
+
+def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """Answer a request without a valid CSRF token."""
+    return problem(403, "csrf", "This page is out of date. Load it again; what you typed is kept.")

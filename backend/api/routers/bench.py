@@ -1,0 +1,189 @@
+"""One job: everything that is read, and every write. A write answers with the job as it then stands."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Path, Router
+
+from api.presenters import job_view, question_view
+from api.schemas import (
+    AdvanceIn,
+    AmendIn,
+    AnswerIn,
+    CheckIn,
+    ConsentIn,
+    DepthIn,
+    GoBackIn,
+    JobView,
+    MainsIn,
+    PassIn,
+    Problem,
+    ProposalIn,
+    QuestionView,
+    RemarkIn,
+    Short,
+    StepIn,
+    StrikeIn,
+    TrialIn,
+    Write,
+)
+from apps.jobs.selectors import job_by_tag, job_state, model_of_job
+from apps.jobs.services import repair, stages, tape
+from apps.jobs.services.take_in import amend
+from apps.jobs.services.writing import Command
+from apps.reports.services import hand_back_pdf
+from apps.shop.selectors import the_shop
+from spindle.casefile import write_case
+from spindle.diagnosis.case import Answer, Change, Trial
+from spindle.faults.model import Depth
+
+router = Router(tags=["bench"])
+Tag = Annotated[Short, Path()]
+ERRORS = {401: Problem, 403: Problem, 404: Problem, 422: Problem}
+WRITES = {200: JobView, **ERRORS, 409: Problem}
+
+
+def _view(tag: str) -> JobView:
+    return job_view(job_state(job_by_tag(tag)), the_shop().price_cents_per_min)
+
+
+def _command(request: HttpRequest, tag: str, body: Write) -> Command:
+    return Command(request.user, tag, body.key, body.version)
+
+
+@router.get("", response={200: JobView, **ERRORS}, operation_id="job")
+def read(request: HttpRequest, tag: Tag):
+    """Return a job with everything that its screens show."""
+    return _view(tag)
+
+
+@router.get("/questions", response={200: list[QuestionView], **ERRORS}, operation_id="questions")
+def questions(request: HttpRequest, tag: Tag):
+    """Return every question that this drive can answer, for logging a finding that was not asked for."""
+    return [question_view(q) for q in model_of_job(job_by_tag(tag)).questions.values()]
+
+
+@router.get("/case", response={200: dict, **ERRORS}, operation_id="case")
+def case(request: HttpRequest, tag: Tag):
+    """Return the job as a case file of the open format."""
+    return write_case(job_state(job_by_tag(tag)).case)
+
+
+@router.get("/report.pdf", response={200: None, **ERRORS}, operation_id="report")
+def report(request: HttpRequest, tag: Tag):
+    """Return the report that goes back with the unit."""
+    job = job_by_tag(tag)
+    answer = HttpResponse(hand_back_pdf(job_state(job), the_shop()), content_type="application/pdf")
+    answer["Content-Disposition"] = f'inline; filename="{job.tag}.pdf"'
+    return answer
+
+
+@router.post("/answers", response=WRITES, operation_id="add_answer")
+def answers(request: HttpRequest, tag: Tag, body: AnswerIn):
+    """Log an answer."""
+    tape.add_answer(_command(request, tag, body), Answer(body.question, body.outcome, body.source, body.tries, body.failed))
+    return _view(tag)
+
+
+@router.post("/trials", response=WRITES, operation_id="add_trial")
+def trials(request: HttpRequest, tag: Tag, body: TrialIn):
+    """Log what a trial after one or more changes showed."""
+    changes = tuple(Change(c.repair, c.item, c.health) for c in body.changes)
+    tape.add_trial(_command(request, tag, body), Trial(changes, body.result, body.clean_passes))
+    return _view(tag)
+
+
+@router.post("/remarks", response=WRITES, operation_id="add_remark")
+def remarks(request: HttpRequest, tag: Tag, body: RemarkIn):
+    """Log a remark."""
+    tape.add_remark(_command(request, tag, body), body.text)
+    return _view(tag)
+
+
+@router.post("/strikes", response=WRITES, operation_id="strike")
+def strikes(request: HttpRequest, tag: Tag, body: StrikeIn):
+    """Strike a finding."""
+    tape.strike(_command(request, tag, body), body.line, body.why)
+    return _view(tag)
+
+
+@router.post("/restores", response=WRITES, operation_id="restore")
+def restores(request: HttpRequest, tag: Tag, body: StrikeIn):
+    """Let a struck finding stand again."""
+    tape.restore(_command(request, tag, body), body.line)
+    return _view(tag)
+
+
+@router.post("/intake", response=WRITES, operation_id="amend")
+def amend_intake(request: HttpRequest, tag: Tag, body: AmendIn):
+    """Complete what was written down at the counter."""
+    given = body.dict(exclude={"key", "version"}, exclude_none=True)
+    amend(_command(request, tag, body), given)
+    return _view(tag)
+
+
+@router.post("/mains", response=WRITES, operation_id="set_mains")
+def mains(request: HttpRequest, tag: Tag, body: MainsIn):
+    """Say that the mains is live or out."""
+    tape.set_mains(_command(request, tag, body), is_live=body.is_live)
+    return _view(tag)
+
+
+@router.post("/depth", response=WRITES, operation_id="set_depth")
+def depth(request: HttpRequest, tag: Tag, body: DepthIn):
+    """Say how far the unit is open."""
+    tape.set_depth(_command(request, tag, body), Depth(body.depth))
+    return _view(tag)
+
+
+@router.post("/advance", response=WRITES, operation_id="advance")
+def advance(request: HttpRequest, tag: Tag, body: AdvanceIn):
+    """Leave a stage for the next one."""
+    stages.advance(_command(request, tag, body), body.stage)
+    return _view(tag)
+
+
+@router.post("/go-back", response=WRITES, operation_id="go_back")
+def go_back(request: HttpRequest, tag: Tag, body: GoBackIn):
+    """Go back to an earlier stage."""
+    stages.go_back(_command(request, tag, body), body.to, body.why)
+    return _view(tag)
+
+
+@router.post("/proposals", response=WRITES, operation_id="propose")
+def proposals(request: HttpRequest, tag: Tag, body: ProposalIn):
+    """Propose a repair, or to hand the unit back as it is."""
+    stages.propose(_command(request, tag, body), body.repair)
+    return _view(tag)
+
+
+@router.post("/consents", response=WRITES, operation_id="consent")
+def consents(request: HttpRequest, tag: Tag, body: ConsentIn):
+    """Record what the owner said."""
+    stages.record_consent(
+        _command(request, tag, body), is_agreed=body.is_agreed, amount_cents=body.amount_cents, by_name=body.by_name, how=body.how
+    )  # fmt: skip
+    return _view(tag)
+
+
+@router.post("/steps", response=WRITES, operation_id="mark_step")
+def steps(request: HttpRequest, tag: Tag, body: StepIn):
+    """Mark a step of the repair."""
+    repair.mark_step(_command(request, tag, body), body.step, is_done=body.is_done, fuse=body.fuse)
+    return _view(tag)
+
+
+@router.post("/checks", response=WRITES, operation_id="mark_check")
+def checks(request: HttpRequest, tag: Tag, body: CheckIn):
+    """Record one check of the proof."""
+    repair.mark_check(_command(request, tag, body), body.check, is_passed=body.is_passed)
+    return _view(tag)
+
+
+@router.post("/passes", response=WRITES, operation_id="add_pass")
+def passes(request: HttpRequest, tag: Tag, body: PassIn):
+    """Record one more pass of the proof."""
+    repair.add_pass(_command(request, tag, body), is_clean=body.is_clean)
+    return _view(tag)

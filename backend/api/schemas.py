@@ -1,0 +1,554 @@
+"""What goes over the wire. Money in cents, minutes as minutes, probabilities in [0, 1]."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from typing import Annotated, Any, Literal
+
+from ninja import Schema
+from pydantic import Field, StringConstraints
+
+from apps.jobs.models import LineKind
+from spindle.diagnosis.case import Health, Source, TrialResult
+from spindle.workflow.stages import Stage
+
+_NO_NUL = r"^[^\u0000]*$"
+Short = Annotated[str, StringConstraints(max_length=120, pattern=_NO_NUL)]
+Text = Annotated[str, StringConstraints(max_length=2_000, pattern=_NO_NUL)]
+Word = Annotated[str, StringConstraints(pattern=r"^[a-z0-9_]{1,40}$")]
+Key = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]
+Cents = Annotated[int, Field(ge=0, le=10_000_000)]
+Version = Annotated[int, Field(ge=0, le=2_000_000_000)]
+Number = Annotated[int, Field(ge=0, le=2_000_000_000)]
+
+
+class Problem(Schema):
+    """Every error."""
+
+    status: int
+    code: str
+    title: str
+    params: dict[str, Any]
+
+
+# --- people
+
+
+class SignIn(Schema):
+    """Name and password."""
+
+    username: Short
+    password: Short
+
+
+class Me(Schema):
+    """Who is signed in, and what they may do."""
+
+    name: str
+    role: str
+    may: list[str]
+
+
+class Session(Schema):
+    """The session of this browser."""
+
+    user: Me | None
+    csrf_token: str
+    shop: str
+
+
+# --- writes
+
+
+class Write(Schema):
+    """What every write to a job carries: its idempotency key, and the version that the writer saw."""
+
+    key: Key
+    version: Version
+
+
+class AnswerIn(Write):
+    """An answer to a question."""
+
+    question: Word
+    outcome: Word
+    source: Source = Source.BENCH
+    tries: Annotated[int, Field(ge=1, le=1000)] | None = None
+    failed: Annotated[int, Field(ge=0, le=1000)] | None = None
+
+
+class ChangeIn(Schema):
+    """One thing changed in a trial."""
+
+    repair: Word
+    item: Short = ""
+    health: Health = Health.NEW
+
+
+class TrialIn(Write):
+    """A trial after one or more changes."""
+
+    changes: Annotated[list[ChangeIn], Field(min_length=1, max_length=8)]
+    result: TrialResult
+    clean_passes: Annotated[int, Field(ge=0, le=1000)] = 0
+
+
+class RemarkIn(Write):
+    """A remark."""
+
+    text: Annotated[Text, StringConstraints(min_length=1, strip_whitespace=True)]
+
+
+class StrikeIn(Write):
+    """A strike, or taking one back."""
+
+    line: Number
+    why: Short = ""
+
+
+class MainsIn(Write):
+    """The mains state."""
+
+    is_live: bool
+
+
+class DepthIn(Write):
+    """How far the unit is open."""
+
+    depth: Annotated[int, Field(ge=0, le=3)]
+
+
+class AdvanceIn(Write):
+    """Leave this stage for the next."""
+
+    stage: Stage
+
+
+class GoBackIn(Write):
+    """Go back to an earlier stage."""
+
+    to: Stage
+    why: Short = ""
+
+
+class ProposalIn(Write):
+    """Propose a repair; an empty one is to hand the unit back as it is."""
+
+    repair: Annotated[str, StringConstraints(pattern=r"^[a-z0-9_]{0,40}$")]
+
+
+class ConsentIn(Write):
+    """What the owner said."""
+
+    is_agreed: bool
+    amount_cents: Cents
+    by_name: Short
+    how: Short
+
+
+class StepIn(Write):
+    """A step of the repair."""
+
+    step: Annotated[int, Field(ge=0, le=200)]
+    is_done: bool
+    fuse: Short = ""
+
+
+class CheckIn(Write):
+    """A check of the proof."""
+
+    check: Word
+    is_passed: bool
+
+
+class PassIn(Write):
+    """One more pass of the proof."""
+
+    is_clean: bool
+
+
+class IntakeIn(Schema):
+    """A unit taken in."""
+
+    key: Key
+    sheet_id: Annotated[int, Field(ge=1, le=2_000_000_000)]
+    owner_name: Short
+    owner_contact: Short
+    complaint: Text
+    supply: Short
+    limit_cents: Cents | None
+    promised_on: date | None
+    condition: dict[Word, Word]
+
+
+class AmendIn(Write):
+    """What the counter adds later; what is left out stays as it is."""
+
+    owner_name: Short | None = None
+    owner_contact: Short | None = None
+    complaint: Text | None = None
+    supply: Short | None = None
+    limit_cents: Cents | None = None
+    promised_on: date | None = None
+    condition: dict[Word, Word] | None = None
+
+
+# --- reads
+
+
+class OutcomeView(Schema):
+    """One answer that can be given."""
+
+    id: str
+    label: str
+
+
+class CautionView(Schema):
+    """A caution."""
+
+    id: str
+    short: str
+    text: str
+
+
+class QuestionView(Schema):
+    """A question that can be asked of this drive."""
+
+    id: str
+    kind: str
+    ask: str
+    how: str
+    outcomes: list[OutcomeView]
+    bench_min: float
+    depth: int
+    mains: str
+    cautions: list[CautionView]
+
+
+class GivenAnswer(Schema):
+    """The answer that stands."""
+
+    outcome: str
+    label: str
+    is_failure: bool
+    tries: int | None
+    failed: int | None
+
+
+class BaselineView(Schema):
+    """One stage of the baseline, or one disc class."""
+
+    question: QuestionView
+    name: str
+    nm: int | None
+    is_supported: bool
+    answer: GivenAnswer | None
+
+
+class WeightView(Schema):
+    """How far a finding moved a part."""
+
+    part: str
+    name: str
+    db: float
+
+
+class TapeLineView(Schema):
+    """One line of the tape."""
+
+    number: int
+    at: datetime
+    by: str
+    kind: LineKind
+    text: str
+    can_strike: bool
+    struck_by: str
+    struck_why: str
+    weights: list[WeightView]
+    left_out: str
+
+
+class SuspectView(Schema):
+    """A fault, or a part, with its probability."""
+
+    id: str
+    part: str
+    name: str
+    p: float
+
+
+class AnswerPreviewView(Schema):
+    """What one answer would do."""
+
+    outcome: str
+    label: str
+    chance: float
+    top_fault: str
+    top_p: float
+    next_repair: str
+
+
+class MoveView(Schema):
+    """A next move."""
+
+    kind: str
+    id: str
+    title: str
+    how: str
+    why: str
+    expected_cents: int
+    saves_cents: int
+    step_cents: int
+    bench_min: float
+    opening_min: float
+    part_cents: int
+    wait_days: float
+    depth: int
+    mains: str
+    p_cures: float
+    cautions: list[CautionView]
+    answers: list[AnswerPreviewView]
+
+
+class SchoolView(Schema):
+    """A rule of thumb beside the advice."""
+
+    id: str
+    name: str
+    expected_cents: int
+    first: str
+
+
+class MindChangeView(Schema):
+    """An open answer that would change the best repair."""
+
+    question: str
+    answer: str
+    chance: float
+    next_repair: str
+
+
+class DiagnosisView(Schema):
+    """What the findings amount to, and what to do next."""
+
+    suspects: list[SuspectView]
+    parts: list[SuspectView]
+    moves: list[MoveView]
+    schools: list[SchoolView]
+    mind_changes: list[MindChangeView]
+    best_repair: str
+    is_tie: bool
+    should_think: bool
+    held_back: str
+
+
+class MissingView(Schema):
+    """What a stage still needs."""
+
+    code: str
+    text: str
+
+
+class StageView(Schema):
+    """One stage on the stub."""
+
+    id: Stage
+    name: str
+    state: Literal["done", "now", "ahead"]
+
+
+class QuoteView(Schema):
+    """A repair offered."""
+
+    repair: str
+    name: str
+    labour_min: float
+    labour_cents: int
+    part_cents: int
+    wait_days: float
+    total_cents: int
+    p_success: float
+    guarantee_days: int
+    alters_unit: str
+
+
+class ProposalView(Schema):
+    """What was proposed last."""
+
+    repair: str
+    name: str
+    total_cents: int
+    p_success: float
+
+
+class ConsentView(Schema):
+    """What the owner said."""
+
+    is_agreed: bool
+    amount_cents: int
+    by_name: str
+    how: str
+    at: datetime
+    recorded_by: str
+
+
+class AgreeView(Schema):
+    """Proposal and consent."""
+
+    offers: list[QuoteView]
+    proposal: ProposalView | None
+    consents: list[ConsentView]
+    agreed_cents: int
+    needs_consent: str
+
+
+class StepView(Schema):
+    """One step of the repair."""
+
+    text: str
+    mains: str
+    cautions: list[CautionView]
+    is_done: bool
+    is_trial: bool
+    reads_fuse: bool
+    done_by: str
+
+
+class ProcedureView(Schema):
+    """The repair that was chosen."""
+
+    repair: str
+    name: str
+    skill: str
+    tools: list[str]
+    transfers: list[str]
+    proves: str
+    goes_wrong: str
+    fuse_rating: str
+    uses_item: bool
+    steps: list[StepView]
+    trial: str
+    can_worsen: bool
+
+
+class CheckView(Schema):
+    """One check of the proof."""
+
+    id: str
+    title: str
+    how: str
+    state: Literal["open", "passed", "failed"]
+
+
+class ProofView(Schema):
+    """The proof so far."""
+
+    checks: list[CheckView]
+    passes: int
+    passes_needed: int
+    p_fixed: float
+    p_fail_per_try: float
+
+
+class DriveView(Schema):
+    """The drive on the bench."""
+
+    maker: str
+    console: str
+    revision: str
+    variant: str
+    family: str
+    pairing: str
+    has_trimmer: bool
+    fuse_rating: str
+    wavelengths: list[int]
+
+
+class PromptChoiceView(Schema):
+    """One choice of a prompt."""
+
+    id: str
+    label: str
+
+
+class PromptView(Schema):
+    """One condition prompt."""
+
+    id: str
+    ask: str
+    choices: list[PromptChoiceView]
+
+
+class ConditionView(Schema):
+    """A condition that was noted."""
+
+    id: str
+    choice: str
+    ask: str
+    label: str
+
+
+class JobView(Schema):
+    """One job with everything that its screens show."""
+
+    tag: str
+    version: int
+    stage: Stage
+    stages: list[StageView]
+    missing: list[MissingView]
+    next_stage: str
+    depth: int
+    is_live: bool
+    power_hold: str
+    drive: DriveView
+    owner_name: str
+    owner_contact: str
+    complaint: str
+    condition: list[ConditionView]
+    limit_cents: int | None
+    supply: str
+    promised_on: date | None
+    taken_in_at: datetime
+    bench_min: float
+    tape: list[TapeLineView]
+    diagnosis: DiagnosisView
+    baseline: list[BaselineView]
+    classes: list[BaselineView]
+    classes_say: str
+    agree: AgreeView
+    procedure: ProcedureView | None
+    proof: ProofView
+
+
+class DayRowView(Schema):
+    """One job of the day."""
+
+    tag: str
+    console: str
+    variant: str
+    owner_name: str
+    complaint: str
+    stage: Stage
+    stage_name: str
+    promised_on: date | None
+    waits_for: str
+    is_live: bool
+
+
+class FoundView(Schema):
+    """A job that was searched for."""
+
+    tag: str
+    console: str
+    owner_name: str
+    stage_name: str
+
+
+class SheetView(Schema):
+    """A drive sheet, as far as it is shown."""
+
+    id: int
+    drive: DriveView
+    version: int
+    classes: list[str]
+    notes: list[dict[str, str]]

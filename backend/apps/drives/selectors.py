@@ -1,0 +1,34 @@
+"""Reading drive sheets, and the fault model cut to one."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from apps.drives.models import Sheet
+from apps.errors import NotFoundError
+from spindle.casefile import read_drive
+from spindle.diagnosis.compiled import CompiledModel, compile_model
+
+
+def current_sheets() -> list[Sheet]:
+    """Return the newest version of every sheet."""
+    return list(Sheet.objects.filter(is_current=True))
+
+
+def sheet(pk: int) -> Sheet:
+    """Return one sheet, or raise NotFoundError."""
+    found = Sheet.objects.filter(pk=pk).first()
+    if found is None:
+        raise NotFoundError(f"There is no drive sheet number {pk}.")
+    return found
+
+
+@lru_cache(maxsize=256)
+def _compiled(pk: int) -> CompiledModel:
+    # a version of a sheet never changes, so its model may be kept
+    return compile_model(read_drive(Sheet.objects.get(pk=pk).facts, "/drive"))
+
+
+def model_of(pk: int) -> CompiledModel:
+    """Return the fault model cut to the drive of that sheet version."""
+    return _compiled(pk)

@@ -1,0 +1,207 @@
+"""Reading jobs: one job whole, what stands in the way of its next stage, the list of the day."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from django.db.models import Q
+
+from apps.drives.selectors import model_of
+from apps.errors import NotFoundError
+from apps.jobs.lines import line_text
+from apps.jobs.models import Job, TapeLine
+from apps.jobs.record import Line, Record, fold
+from apps.shop.selectors import the_shop
+from spindle.bench.proof import ProofCheck, clean_passes_needed, proof_profile
+from spindle.diagnosis.case import Answer, Case, Trial, TrialResult
+from spindle.diagnosis.compiled import CompiledModel
+from spindle.diagnosis.diagnose import Diagnosis, diagnose
+from spindle.diagnosis.posterior import Belief, believe
+from spindle.diagnosis.trials import p_cured
+from spindle.drives.sheet import CLASS_WAVELENGTH_NM
+from spindle.faults.model import Depth, QuestionKind
+from spindle.repairs.library import procedure_for
+from spindle.repairs.procedure import Procedure, Step, steps_from
+from spindle.workflow.intake import open_prompts, power_hold
+from spindle.workflow.stages import JobFacts, Missing, Stage, missing
+
+_SEEN_KINDS = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
+
+
+def model_of_job(job: Job) -> CompiledModel:
+    """Return the fault model of the job's drive."""
+    return model_of(job.sheet_id)
+
+
+def job_by_tag(tag: str) -> Job:
+    """Return one job with its sheet, or raise NotFoundError."""
+    job = Job.objects.select_related("sheet").filter(tag__iexact=tag).first()
+    if job is None:
+        raise NotFoundError(f"There is no job {tag}.")
+    return job
+
+
+def lines_of(job: Job) -> list[Line]:
+    """Return the tape of a job, oldest first."""
+    rows = TapeLine.objects.filter(job=job).select_related("by")
+    return [Line(r.number, r.version, r.kind, r.body, r.at, r.by.get_full_name() or r.by.username) for r in rows]
+
+
+def changes_since(job: Job, version: int) -> list[dict[str, Any]]:
+    """Return what was written to a job after a version, in words, for somebody whose write came too late."""
+    model = model_of_job(job)
+    return [{"by": line.by, "at": line.at.isoformat(), "text": line_text(line, model)} for line in lines_of(job) if line.version > version]
+
+
+@dataclass(frozen=True)
+class JobState:
+    """One job with everything that its screens show."""
+
+    job: Job
+    record: Record
+    model: CompiledModel
+    case: Case
+    facts: JobFacts
+    missing: tuple[Missing, ...]
+    power_hold: str
+    procedure: Procedure | None
+    steps: tuple[Step, ...]
+    checks: tuple[ProofCheck, ...]
+    passes_needed: int
+    p_fixed: float
+
+
+def job_state(job: Job, *, lines: list[Line] | None = None) -> JobState:
+    """Return a job's state, computed from its tape."""
+    model = model_of_job(job)
+    record = fold(lines_of(job) if lines is None else lines)
+    case = Case(model.sheet, tuple(record.findings), Depth(job.depth), the_shop().economy())
+    belief = believe(case.findings, model)
+    procedure, steps = _procedure(record, model)
+    checks = proof_profile(model.sheet, model.model, baseline_failures(belief, model))
+    needed, sure = _passes(record, belief, model)
+    facts = _facts(job, record, model, belief, steps, checks, needed)
+    return JobState(
+        job, record, model, case, facts, missing(Stage(job.stage), facts), power_hold(tuple(record.findings)), procedure, steps, checks, needed, sure
+    )  # fmt: skip
+
+
+def diagnosis_of(state: JobState) -> Diagnosis:
+    """Return the diagnosis of a job."""
+    return diagnose(state.case, state.model)
+
+
+def baseline_failures(belief: Belief, model: CompiledModel) -> tuple[str, ...]:
+    """Return the baseline questions that failed, in the order of the baseline."""
+    failed = {q for q, f in belief.evidence.answers.items() if isinstance(f.what, Answer) and f.what.outcome in model.questions[q].fails}
+    return tuple(q.id for q in model.questions.values() if q.id in failed and q.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS))
+
+
+def _procedure(record: Record, model: CompiledModel) -> tuple[Procedure | None, tuple[Step, ...]]:
+    if record.proposal is None or not record.proposal.repair:
+        return None, ()
+    procedure = procedure_for(model.sheet.family, record.proposal.repair)
+    return procedure, steps_from(procedure, record.repair_depth)
+
+
+def _passes(record: Record, belief: Belief, model: CompiledModel) -> tuple[int, float]:
+    """Return how many clean passes are wanted, counted from the trial of the half-built unit, and how sure the cure is now."""
+    trial = record.trial_since_proposal
+    if trial is None or trial.result is not TrialResult.CLEAN:
+        return clean_passes_needed(0.5, belief.evidence.p_fail_per_try), 0.0
+    q = belief.evidence.p_fail_per_try
+    trials = belief.evidence.trials
+    sure = p_cured(trials, belief.p, model, p_fail_per_try=q)
+    luck = (1.0 - q) ** max(trial.clean_passes, 1)
+    before = min(max(sure * luck / (sure * luck + 1.0 - sure), 1e-6), 1 - 1e-6) if sure < 1.0 else 1 - 1e-6
+    return clean_passes_needed(before, q), sure
+
+
+def _facts(
+    job: Job, record: Record, model: CompiledModel, belief: Belief, steps: tuple[Step, ...], checks: tuple[ProofCheck, ...], needed: int
+) -> JobFacts:  # noqa: PLR0917  # all of them are what a stage may ask
+    answered = {f.what.question for f in record.findings if isinstance(f.what, Answer) and not f.is_struck}
+    trial = record.trial_since_proposal
+    proposal = record.proposal
+    procedure = procedure_for(model.sheet.family, proposal.repair) if proposal and proposal.repair else None
+    agreed = [c.body["amount_cents"] for c in record.consents if c.body["is_agreed"]]
+    own_consent = any(c.body["is_agreed"] and proposal and c.number > proposal.number for c in record.consents)
+    return JobFacts(
+        has_complaint=bool(job.complaint.strip()),
+        open_condition_prompts=open_prompts(job.condition),
+        has_limit=job.limit_cents is not None,
+        has_supply=bool(job.supply.strip()),
+        has_contact=bool(job.owner_contact.strip()),
+        answered=frozenset(answered),
+        classes_to_try=_classes_to_try(model, answered),
+        findings_beyond_baseline=sum(_is_beyond_baseline(f.what, model) for f in record.findings if not f.is_struck),
+        top_part_p=float(belief.p_part.max()),
+        proposed_repair=proposal.repair if proposal else "",
+        proposed_cents=proposal.total_cents if proposal else 0,
+        agreed_cents=max([job.limit_cents or 0, *agreed]),
+        needs_consent=procedure.alters_unit if procedure else "",
+        has_consent=own_consent,
+        open_steps=tuple(s.text for n, s in enumerate(steps) if n not in record.steps and not s.is_trial),
+        has_trial=trial is not None,
+        trial_is_clean=trial is not None and trial.result is TrialResult.CLEAN,
+        open_checks=tuple(c.title for c in checks if c.id not in record.checks),
+        failed_checks=tuple(c.title for c in checks if record.checks.get(c.id) is False),
+        passes=record.passes,
+        passes_needed=needed,
+        depth=job.depth,
+        is_live=job.is_live,
+        ends_unrepaired=proposal is not None and not proposal.repair,
+    )
+
+
+def _is_beyond_baseline(what: object, model: CompiledModel) -> bool:
+    if isinstance(what, Trial):
+        return True
+    return isinstance(what, Answer) and model.family_questions[what.question].kind not in _SEEN_KINDS
+
+
+def _classes_to_try(model: CompiledModel, answered: set[str]) -> tuple[str, ...]:
+    """Return the first supported class of each wavelength of which none has been tried."""
+    tried = {CLASS_WAVELENGTH_NM[q] for q in answered if q in CLASS_WAVELENGTH_NM}
+    left: dict[int, str] = {}
+    for q in model.questions.values():
+        if q.kind is QuestionKind.DISC_CLASS and CLASS_WAVELENGTH_NM[q.id] not in tried:
+            left.setdefault(CLASS_WAVELENGTH_NM[q.id], q.id)
+    return tuple(left.values())
+
+
+@dataclass(frozen=True)
+class DayRow:
+    """One job of the day and what it waits for."""
+
+    job: Job
+    waits_for: str
+    next_stage_is_open: bool
+
+
+def the_day(*, with_closed: bool = False) -> list[DayRow]:
+    """Return the jobs in the house by promise, each with what it waits for. Two queries, however many jobs there are."""
+    jobs = Job.objects.select_related("sheet")
+    if not with_closed:
+        jobs = jobs.exclude(stage=Stage.CLOSED.value)
+    found = list(jobs[:200])
+    tapes: dict[int, list[Line]] = {job.pk: [] for job in found}
+    for row in TapeLine.objects.filter(job__in=found).select_related("by"):
+        tapes[row.job_id].append(Line(row.number, row.version, row.kind, row.body, row.at, row.by.username))
+    rows = []
+    for job in found:
+        state = job_state(job, lines=tapes[job.pk])
+        waits = state.power_hold or (state.missing[0].text if state.missing else "")
+        rows.append(DayRow(job, waits, not state.missing))
+    return rows
+
+
+def search(words: str, *, limit: int = 8) -> list[Job]:
+    """Return jobs whose tag, owner, console or variant holds the words; an exact tag comes first."""
+    words = words.strip()
+    if not words:
+        return []
+    like = Q(tag__icontains=words) | Q(owner_name__icontains=words) | Q(sheet__console__icontains=words) | Q(sheet__variant__icontains=words)
+    found = list(Job.objects.select_related("sheet").filter(like).order_by("-taken_in_at")[:50])
+    return sorted(found, key=lambda j: j.tag.lower() != words.lower())[:limit]

@@ -1,0 +1,129 @@
+"""Taking a unit in."""
+
+from __future__ import annotations
+
+from dataclasses import asdict, dataclass
+from datetime import date, datetime
+from types import MappingProxyType
+from typing import Any, Final
+
+from django.db import connection, transaction
+from django.utils import timezone
+
+from apps.drives.selectors import model_of, sheet
+from apps.errors import InvalidError, NotNowError
+from apps.jobs.models import Job, LineKind, TapeLine, Write
+from apps.jobs.services.tape import answer_body
+from apps.jobs.services.writing import Command, digest_of, is_replay, writing
+from apps.people.models import User
+from apps.people.permissions import Action, require
+from spindle.diagnosis.case import Answer
+from spindle.workflow.intake import PROMPTS, findings_of
+from spindle.workflow.stages import Stage
+
+
+@dataclass(frozen=True)
+class Intake:
+    """What the counter writes down. Money in cents."""
+
+    sheet_id: int
+    owner_name: str
+    owner_contact: str
+    complaint: str
+    supply: str
+    limit_cents: int | None
+    promised_on: date | None
+    condition: dict[str, str]
+
+
+def take_in(user: User, key: str, intake: Intake, *, at: datetime | None = None) -> Job:
+    """Take a unit in: the job, its tag, and what the condition amounts to on its tape. The same key takes in once.
+
+    Raises
+    ------
+    NotAllowedError, NotFoundError, KeyReusedError
+    InvalidError
+        If a condition is none of its prompt's.
+    """
+    require(user, Action.TAKE_IN)
+    drive = sheet(intake.sheet_id)
+    _check_condition(intake.condition)
+    digest = digest_of("take_in", asdict(intake))
+    with transaction.atomic():
+        _lock_counter()
+        if is_replay(key, digest):
+            return Write.objects.select_related("job").get(key=key).job
+        now = at or timezone.now()
+        job = Job.objects.create(tag=_next_tag(), sheet=drive, taken_in_at=now, **_fields(intake))
+        model = model_of(drive.pk)
+        answers = [a for a in findings_of(intake.condition) if a.question in model.family_questions]
+        for number, answer in enumerate(answers, start=1):
+            TapeLine.objects.create(job=job, number=number, version=1, kind=LineKind.ANSWER, body=answer_body(answer), at=now, by=user)
+        if answers:
+            job.version = 1
+            job.save(update_fields=["version"])
+        Write.objects.create(key=key, digest=digest, job=job, by=user, at=now)
+    return job
+
+
+def amend(command: Command, changes: dict[str, Any]) -> Job:
+    """Complete what was written down at the counter, while the unit is only taken in.
+
+    Raises
+    ------
+    NotNowError
+        If the job has gone on.
+    InvalidError
+        If a condition is none of its prompt's.
+    """
+    with writing(command, Action.TAKE_IN, "amend", changes) as write:
+        if not write.is_replay:
+            if Stage(write.job.stage) is not Stage.TAKEN_IN:
+                raise NotNowError("The counter's notes are complete: add a remark instead.", reason="other_stage")
+            condition = {**write.job.condition, **changes.get("condition", {})}
+            _check_condition(condition)
+            known = {f.what.question for f in write.record.findings if isinstance(f.what, Answer) and not f.is_struck}
+            for name, value in {**changes, "condition": condition}.items():
+                setattr(write.job, name, value)
+            write.append("intake", {"what": [_NAMES[name] for name in changes]})
+            for answer in findings_of(condition):
+                if answer.question not in known:
+                    write.append("answer", answer_body(answer))
+    return write.job
+
+
+_NAMES: Final = MappingProxyType(
+    {
+        "owner_name": "owner",
+        "owner_contact": "how to reach the owner",
+        "complaint": "complaint",
+        "supply": "supply",
+        "limit_cents": "spending limit",
+        "promised_on": "promise",
+        "condition": "condition",
+    }
+)
+
+
+def _fields(intake: Intake) -> dict[str, Any]:
+    own = asdict(intake)
+    del own["sheet_id"]
+    return own
+
+
+def _check_condition(condition: dict[str, str]) -> None:
+    known = {p.id: {c.id for c in p.choices} for p in PROMPTS}
+    for prompt, choice in condition.items():
+        if choice not in known.get(prompt, set()):
+            raise InvalidError(f"condition.{prompt}", f"{choice!r} is no answer to the prompt {prompt!r}.")
+
+
+def _lock_counter() -> None:
+    """Let one unit at a time be tagged."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT pg_advisory_xact_lock(%s)", [0x5319D1E])
+
+
+def _next_tag() -> str:
+    last = Job.objects.order_by("-pk").values_list("tag", flat=True).first()
+    return f"K-{(int(last.split('-')[1]) if last else 100) + 1:04d}"

@@ -1,0 +1,175 @@
+"""Writing to the tape: answers, trials, remarks, strikes; and the states of the bench, mains and depth."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from apps.errors import InvalidError, NotFoundError, NotNowError
+from apps.jobs.models import Job
+from apps.jobs.record import Record
+from apps.jobs.services.writing import Command, Writing, writing
+from apps.people.permissions import Action
+from spindle.diagnosis.case import Answer, Finding, Remark, Source, Trial
+from spindle.diagnosis.evidence import check_words
+from spindle.errors import CaseError
+from spindle.faults.model import CANT_TELL, Depth, Mains
+from spindle.workflow.intake import power_hold
+from spindle.workflow.stages import Stage
+
+
+def add_answer(command: Command, answer: Answer) -> Job:
+    """Log an answer. What the bench itself saw needs the mains state of its question, and opens the unit that far.
+
+    Raises
+    ------
+    NotNowError
+        If the mains state is not the one that the question needs, or power is held back.
+    InvalidError
+        If the drive's family has no such question or answer.
+    """
+    with writing(command, Action.BENCH, "answer", answer_body(answer)) as write:
+        if not write.is_replay:
+            _check_open(write)
+            _check_words(answer, write)
+            if answer.failed is not None and answer.failed > (answer.tries or 0):
+                raise InvalidError("failed", f"{answer.failed} failures of {answer.tries or 0} tries: count again.")
+            question = write.model.family_questions[answer.question]
+            if answer.source is Source.BENCH and answer.outcome != CANT_TELL:
+                check_mains(write, question.mains)
+                deepen(write, question.depth)
+            write.append("answer", answer_body(answer))
+    return write.job
+
+
+def add_trial(command: Command, trial: Trial) -> Job:
+    """Log what a trial after one or more changes showed.
+
+    Raises
+    ------
+    InvalidError
+        If a change is no repair of this drive.
+    """
+    with writing(command, Action.BENCH, "trial", trial_body(trial)) as write:
+        if not write.is_replay:
+            _check_open(write)
+            _check_words(trial, write)
+            check_mains(write, Mains.LIVE)
+            deepen(write, max(write.model.repairs[write.model.repair_index[c.repair]].depth for c in trial.changes))
+            write.append("trial", trial_body(trial))
+    return write.job
+
+
+def add_remark(command: Command, text: str) -> Job:
+    """Log a remark: words for people, no weight."""
+    with writing(command, Action.NOTE, "remark", {"text": text}) as write:
+        if not write.is_replay:
+            write.append("remark", {"text": text})
+    return write.job
+
+
+def strike(command: Command, line: int, why: str) -> Job:
+    """Strike a finding: its weight goes, the line stays."""
+    with writing(command, Action.BENCH, "strike", {"line": line, "why": why}) as write:
+        if not write.is_replay:
+            if line not in write.record.standing_numbers:
+                raise NotFoundError(f"Line {line} is no finding, or is struck already.")
+            write.append("strike", {"line": line, "why": why})
+    return write.job
+
+
+def restore(command: Command, line: int) -> Job:
+    """Let a struck finding stand again."""
+    with writing(command, Action.BENCH, "restore", {"line": line}) as write:
+        if not write.is_replay:
+            if line not in write.record.strikes:
+                raise NotFoundError(f"Line {line} is not struck.")
+            write.append("restore", {"line": line})
+    return write.job
+
+
+def set_mains(command: Command, *, is_live: bool) -> Job:
+    """Say that the mains is live or out.
+
+    Raises
+    ------
+    NotNowError
+        If power is held back: something rattles inside.
+    """
+    with writing(command, Action.BENCH, "mains", {"is_live": is_live}) as write:
+        if not write.is_replay and write.job.is_live != is_live:
+            if is_live:
+                _check_power(write.record)
+            write.job.is_live = is_live
+            write.append("mains", {"is_live": is_live})
+    return write.job
+
+
+def set_depth(command: Command, depth: Depth) -> Job:
+    """Say how far the unit is open now. Opening needs the mains out.
+
+    Raises
+    ------
+    NotNowError
+        If it is to be opened further while live.
+    """
+    with writing(command, Action.BENCH, "depth", {"depth": int(depth)}) as write:
+        if not write.is_replay and write.job.depth != depth:
+            if depth > write.job.depth:
+                check_mains(write, Mains.OUT)
+            write.job.depth = int(depth)
+            write.append("depth", {"depth": int(depth)})
+    return write.job
+
+
+def answer_body(answer: Answer) -> dict[str, Any]:
+    """Return an answer as it stands on the tape."""
+    counts = {k: v for k, v in (("tries", answer.tries), ("failed", answer.failed)) if v is not None}
+    return {"question": answer.question, "outcome": answer.outcome, "source": answer.source.value, **counts}
+
+
+def trial_body(trial: Trial) -> dict[str, Any]:
+    """Return a trial as it stands on the tape."""
+    changes = [{"repair": c.repair, "item": c.item, "health": c.health.value} for c in trial.changes]
+    return {"changes": changes, "result": trial.result.value, "clean_passes": trial.clean_passes}
+
+
+def check_mains(write: Writing, needed: Mains) -> None:
+    """Refuse a step whose mains state is not the one on the bench.
+
+    Raises
+    ------
+    NotNowError
+    """
+    if needed is Mains.LIVE:
+        _check_power(write.record)
+    if needed is Mains.LIVE and not write.job.is_live:
+        raise NotNowError("This needs the mains live, and it is out. Set the mains state first.", reason="mains_out")
+    if needed is Mains.OUT and write.job.is_live:
+        raise NotNowError("This needs the mains out, and it is live. Pull the plug and set the mains state first.", reason="mains_live")
+
+
+def deepen(write: Writing, depth: Depth) -> None:
+    """Note that the unit is open at least that far: the step that was just done says so."""
+    if depth > write.job.depth:
+        write.job.depth = int(depth)
+        write.append("depth", {"depth": int(depth)})
+
+
+def _check_power(record: Record) -> None:
+    why = power_hold(tuple(record.findings))
+    if why:
+        raise NotNowError(f"Mains stays out. {why}", reason="power_held")
+
+
+def _check_open(write: Writing) -> None:
+    if Stage(write.job.stage) is Stage.CLOSED:
+        raise NotNowError("This job is closed. A return opens a new one.", reason="closed")
+
+
+def _check_words(what: Answer | Trial | Remark, write: Writing) -> None:
+    try:
+        check_words(Finding("new", what), write.model, "")
+    except CaseError as error:
+        raise InvalidError(error.place, error.message) from error
+
+

@@ -1,0 +1,10 @@
+"""Addresses: the interface's data under /api/, everything else is the single page."""
+
+from __future__ import annotations
+
+from django.urls import path, re_path
+
+from api.main import api
+from config.spa import spa
+
+urlpatterns = [path("api/", api.urls), re_path(r"^(?!api/|static/|assets/)[^.]*$", spa)]

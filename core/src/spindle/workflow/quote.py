@@ -1,0 +1,44 @@
+"""What a repair is offered for, from the shop's own figures."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from spindle.diagnosis.compiled import CompiledModel
+from spindle.diagnosis.cost import TRIAL_MIN, part_terms
+from spindle.faults.model import Depth
+
+
+@dataclass(frozen=True, slots=True)
+class Quote:
+    """A repair offered to the owner. Money in cents."""
+
+    repair: str
+    name: str
+    labour_min: float
+    labour_cents: int
+    part_cents: int
+    wait_days: float
+    p_success: float
+
+    @property
+    def total_cents(self) -> int:
+        """Labour and part together."""
+        return self.labour_cents + self.part_cents
+
+
+def quote(repair_id: str, p_success: float, model: CompiledModel, *, price_cents_per_min: int) -> Quote:
+    """Return the offer for a repair: opening, work, trial and closing at the shop's price, and the part.
+
+    The owner pays for the whole way in and out, whatever is open already: looking was the shop's own risk.
+
+    Raises
+    ------
+    KeyError
+        If this drive does not allow the repair.
+    """
+    repair = model.repairs[model.repair_index[repair_id]]
+    depth = max(repair.depth, Depth.COVER_OFF)
+    minutes = model.model.depths.open_min[depth] + repair.bench_min + TRIAL_MIN + model.model.depths.close_min[depth]
+    price, wait = part_terms(repair, model)
+    return Quote(repair.id, repair.name, minutes, round(minutes * price_cents_per_min), round(price * 100), wait, p_success)
