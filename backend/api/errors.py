@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from typing import Any, Final
 
+from apps.errors import AppError
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
-
-from apps.errors import AppError
 from spindle.errors import RefusedError, SpindleError
 
 PROBLEM: Final = "application/problem+json"

@@ -26,6 +26,8 @@ from . import schemas as s
 
 SHOWN_MOVES = 6
 SHOWN_SUSPECTS = 8
+WORTH_OFFERING = 0.1
+"""An owner is not asked to pay for what helps less than one time in ten."""
 STAGE_NAMES = {
     "power": "Power",
     "wakes": "Wakes",
@@ -56,7 +58,7 @@ def question_view(question: Question) -> s.QuestionView:
         kind=question.kind.value,
         ask=question.ask,
         how=question.how,
-        outcomes=[s.OutcomeView(id=o.id, label=o.label) for o in question.outcomes],
+        outcomes=[s.OutcomeView(id=o.id, label=o.label, is_failure=o.id in question.fails) for o in question.outcomes],
         bench_min=question.bench_min,
         depth=int(question.depth),
         mains=question.mains.value,
@@ -118,6 +120,7 @@ def job_view(state: JobState, price_cents_per_min: int) -> s.JobView:
         classes_say=_classes_say(state),
         agree=_agree(state, found, price_cents_per_min),
         procedure=_procedure(state),
+        repairs=[s.RepairView(id=r.id, name=r.name, uses_item=r.uses_item) for r in state.model.repairs],
         proof=_proof(state, found),
     )
 
@@ -135,7 +138,7 @@ def _bench_min(state: JobState) -> float:
 
 def _tape(state: JobState, found: Diagnosis) -> list[s.TapeLineView]:
     weights = {w.finding: w for w in found.weights}
-    names = {p.id: p.name for p in state.model.parts}
+    names = {p.id: p.short for p in state.model.parts}
     views = []
     for line in state.record.lines:
         weight = weights.get(str(line.number))
@@ -146,6 +149,7 @@ def _tape(state: JobState, found: Diagnosis) -> list[s.TapeLineView]:
                 at=line.at,
                 by=line.by,
                 kind=line.kind,  # type: ignore[arg-type]  # pydantic turns the text into its kind
+                question=line.body.get("question", ""),
                 text=line_text(line, state.model),
                 can_strike=line.kind in _FINDINGS and strike is None,
                 struck_by=strike.by if strike else "",
@@ -173,9 +177,7 @@ def _diagnosis(found: Diagnosis, model: CompiledModel) -> s.DiagnosisView:
         suspects=[s.SuspectView(id=x.id, part=x.part, name=x.name, p=x.p) for x in found.suspects[:SHOWN_SUSPECTS]],
         parts=[s.SuspectView(id=x.id, part=x.id, name=x.name, p=x.p) for x in found.parts],
         moves=[_move(m, model) for m in advice.moves[:SHOWN_MOVES]],
-        schools=[
-            s.SchoolView(id=x.id, name=x.name, expected_cents=_cents(x.expected_eur), first=repairs.get(x.first, "Hand it back")) for x in advice.schools
-        ],
+        schools=[s.SchoolView(id=x.id, name=x.name, expected_cents=_cents(x.expected_eur), first=repairs.get(x.first, "Hand it back")) for x in advice.schools],
         mind_changes=changes,
         best_repair=repairs.get(advice.best_repair, ""),
         is_tie=advice.is_tie,
@@ -252,7 +254,7 @@ def _classes_say(state: JobState) -> str:
 
 
 def _agree(state: JobState, found: Diagnosis, price: int) -> s.AgreeView:
-    repairs = [m for m in found.advice.moves if m.kind is MoveKind.REPAIR][:4]
+    repairs = sorted((m for m in found.advice.moves if m.kind is MoveKind.REPAIR and m.p_cures >= WORTH_OFFERING), key=lambda m: -m.p_cures)[:4]
     proposal = state.record.proposal
     return s.AgreeView(
         offers=[_quote(quote(m.id, m.p_cures, state.model, price_cents_per_min=price), state.model) for m in repairs],
@@ -344,5 +346,3 @@ def day_row_view(row: DayRow) -> s.DayRowView:
         waits_for=row.waits_for,
         is_live=job.is_live,
     )
-
-

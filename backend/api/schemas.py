@@ -5,10 +5,9 @@ from __future__ import annotations
 from datetime import date, datetime
 from typing import Annotated, Any, Literal
 
+from apps.jobs.models import LineKind
 from ninja import Schema
 from pydantic import Field, StringConstraints
-
-from apps.jobs.models import LineKind
 from spindle.diagnosis.case import Health, Source, TrialResult
 from spindle.workflow.stages import Stage
 
@@ -197,10 +196,11 @@ class AmendIn(Write):
 
 
 class OutcomeView(Schema):
-    """One answer that can be given."""
+    """One answer that can be given; ``is_failure`` counts it among the failed tries."""
 
     id: str
     label: str
+    is_failure: bool
 
 
 class CautionView(Schema):
@@ -260,6 +260,7 @@ class TapeLineView(Schema):
     at: datetime
     by: str
     kind: LineKind
+    question: str
     text: str
     can_strike: bool
     struck_by: str
@@ -431,6 +432,14 @@ class ProcedureView(Schema):
     can_worsen: bool
 
 
+class RepairView(Schema):
+    """A repair that can be done on this drive."""
+
+    id: str
+    name: str
+    uses_item: bool
+
+
 class CheckView(Schema):
     """One check of the proof."""
 
@@ -517,6 +526,7 @@ class JobView(Schema):
     classes_say: str
     agree: AgreeView
     procedure: ProcedureView | None
+    repairs: list[RepairView]
     proof: ProofView
 
 

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from api.main import api
 from django.urls import path, re_path
 
-from api.main import api
 from config.spa import spa
 
 urlpatterns = [path("api/", api.urls), re_path(r"^(?!api/|static/|assets/)[^.]*$", spa)]

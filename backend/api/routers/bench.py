@@ -4,10 +4,20 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from django.http import HttpRequest, HttpResponse
+from apps.jobs.selectors import job_by_tag, job_state, model_of_job
+from apps.jobs.services import repair, stages, tape
+from apps.jobs.services.take_in import amend
+from apps.jobs.services.writing import Command
+from apps.reports.services import hand_back_pdf
+from apps.shop.selectors import the_shop
+from django.http import HttpResponse
 from ninja import Path, Router
+from spindle.casefile import write_case
+from spindle.diagnosis.case import Answer, Change, Trial
+from spindle.faults.model import Depth
 
 from api.presenters import job_view, question_view
+from api.requests import SignedIn
 from api.schemas import (
     AdvanceIn,
     AmendIn,
@@ -29,15 +39,6 @@ from api.schemas import (
     TrialIn,
     Write,
 )
-from apps.jobs.selectors import job_by_tag, job_state, model_of_job
-from apps.jobs.services import repair, stages, tape
-from apps.jobs.services.take_in import amend
-from apps.jobs.services.writing import Command
-from apps.reports.services import hand_back_pdf
-from apps.shop.selectors import the_shop
-from spindle.casefile import write_case
-from spindle.diagnosis.case import Answer, Change, Trial
-from spindle.faults.model import Depth
 
 router = Router(tags=["bench"])
 Tag = Annotated[Short, Path()]
@@ -49,30 +50,30 @@ def _view(tag: str) -> JobView:
     return job_view(job_state(job_by_tag(tag)), the_shop().price_cents_per_min)
 
 
-def _command(request: HttpRequest, tag: str, body: Write) -> Command:
+def _command(request: SignedIn, tag: str, body: Write) -> Command:
     return Command(request.user, tag, body.key, body.version)
 
 
 @router.get("", response={200: JobView, **ERRORS}, operation_id="job")
-def read(request: HttpRequest, tag: Tag):
+def read(request: SignedIn, tag: Tag) -> JobView:
     """Return a job with everything that its screens show."""
     return _view(tag)
 
 
 @router.get("/questions", response={200: list[QuestionView], **ERRORS}, operation_id="questions")
-def questions(request: HttpRequest, tag: Tag):
+def questions(request: SignedIn, tag: Tag) -> list[QuestionView]:
     """Return every question that this drive can answer, for logging a finding that was not asked for."""
     return [question_view(q) for q in model_of_job(job_by_tag(tag)).questions.values()]
 
 
 @router.get("/case", response={200: dict, **ERRORS}, operation_id="case")
-def case(request: HttpRequest, tag: Tag):
+def case(request: SignedIn, tag: Tag) -> dict[str, object]:
     """Return the job as a case file of the open format."""
     return write_case(job_state(job_by_tag(tag)).case)
 
 
 @router.get("/report.pdf", response={200: None, **ERRORS}, operation_id="report")
-def report(request: HttpRequest, tag: Tag):
+def report(request: SignedIn, tag: Tag) -> HttpResponse:
     """Return the report that goes back with the unit."""
     job = job_by_tag(tag)
     answer = HttpResponse(hand_back_pdf(job_state(job), the_shop()), content_type="application/pdf")
@@ -81,14 +82,14 @@ def report(request: HttpRequest, tag: Tag):
 
 
 @router.post("/answers", response=WRITES, operation_id="add_answer")
-def answers(request: HttpRequest, tag: Tag, body: AnswerIn):
+def answers(request: SignedIn, tag: Tag, body: AnswerIn) -> JobView:
     """Log an answer."""
     tape.add_answer(_command(request, tag, body), Answer(body.question, body.outcome, body.source, body.tries, body.failed))
     return _view(tag)
 
 
 @router.post("/trials", response=WRITES, operation_id="add_trial")
-def trials(request: HttpRequest, tag: Tag, body: TrialIn):
+def trials(request: SignedIn, tag: Tag, body: TrialIn) -> JobView:
     """Log what a trial after one or more changes showed."""
     changes = tuple(Change(c.repair, c.item, c.health) for c in body.changes)
     tape.add_trial(_command(request, tag, body), Trial(changes, body.result, body.clean_passes))
@@ -96,28 +97,28 @@ def trials(request: HttpRequest, tag: Tag, body: TrialIn):
 
 
 @router.post("/remarks", response=WRITES, operation_id="add_remark")
-def remarks(request: HttpRequest, tag: Tag, body: RemarkIn):
+def remarks(request: SignedIn, tag: Tag, body: RemarkIn) -> JobView:
     """Log a remark."""
     tape.add_remark(_command(request, tag, body), body.text)
     return _view(tag)
 
 
 @router.post("/strikes", response=WRITES, operation_id="strike")
-def strikes(request: HttpRequest, tag: Tag, body: StrikeIn):
+def strikes(request: SignedIn, tag: Tag, body: StrikeIn) -> JobView:
     """Strike a finding."""
     tape.strike(_command(request, tag, body), body.line, body.why)
     return _view(tag)
 
 
 @router.post("/restores", response=WRITES, operation_id="restore")
-def restores(request: HttpRequest, tag: Tag, body: StrikeIn):
+def restores(request: SignedIn, tag: Tag, body: StrikeIn) -> JobView:
     """Let a struck finding stand again."""
     tape.restore(_command(request, tag, body), body.line)
     return _view(tag)
 
 
 @router.post("/intake", response=WRITES, operation_id="amend")
-def amend_intake(request: HttpRequest, tag: Tag, body: AmendIn):
+def amend_intake(request: SignedIn, tag: Tag, body: AmendIn) -> JobView:
     """Complete what was written down at the counter."""
     given = body.dict(exclude={"key", "version"}, exclude_none=True)
     amend(_command(request, tag, body), given)
@@ -125,42 +126,42 @@ def amend_intake(request: HttpRequest, tag: Tag, body: AmendIn):
 
 
 @router.post("/mains", response=WRITES, operation_id="set_mains")
-def mains(request: HttpRequest, tag: Tag, body: MainsIn):
+def mains(request: SignedIn, tag: Tag, body: MainsIn) -> JobView:
     """Say that the mains is live or out."""
     tape.set_mains(_command(request, tag, body), is_live=body.is_live)
     return _view(tag)
 
 
 @router.post("/depth", response=WRITES, operation_id="set_depth")
-def depth(request: HttpRequest, tag: Tag, body: DepthIn):
+def depth(request: SignedIn, tag: Tag, body: DepthIn) -> JobView:
     """Say how far the unit is open."""
     tape.set_depth(_command(request, tag, body), Depth(body.depth))
     return _view(tag)
 
 
 @router.post("/advance", response=WRITES, operation_id="advance")
-def advance(request: HttpRequest, tag: Tag, body: AdvanceIn):
+def advance(request: SignedIn, tag: Tag, body: AdvanceIn) -> JobView:
     """Leave a stage for the next one."""
     stages.advance(_command(request, tag, body), body.stage)
     return _view(tag)
 
 
 @router.post("/go-back", response=WRITES, operation_id="go_back")
-def go_back(request: HttpRequest, tag: Tag, body: GoBackIn):
+def go_back(request: SignedIn, tag: Tag, body: GoBackIn) -> JobView:
     """Go back to an earlier stage."""
     stages.go_back(_command(request, tag, body), body.to, body.why)
     return _view(tag)
 
 
 @router.post("/proposals", response=WRITES, operation_id="propose")
-def proposals(request: HttpRequest, tag: Tag, body: ProposalIn):
+def proposals(request: SignedIn, tag: Tag, body: ProposalIn) -> JobView:
     """Propose a repair, or to hand the unit back as it is."""
     stages.propose(_command(request, tag, body), body.repair)
     return _view(tag)
 
 
 @router.post("/consents", response=WRITES, operation_id="consent")
-def consents(request: HttpRequest, tag: Tag, body: ConsentIn):
+def consents(request: SignedIn, tag: Tag, body: ConsentIn) -> JobView:
     """Record what the owner said."""
     stages.record_consent(
         _command(request, tag, body), is_agreed=body.is_agreed, amount_cents=body.amount_cents, by_name=body.by_name, how=body.how
@@ -169,21 +170,21 @@ def consents(request: HttpRequest, tag: Tag, body: ConsentIn):
 
 
 @router.post("/steps", response=WRITES, operation_id="mark_step")
-def steps(request: HttpRequest, tag: Tag, body: StepIn):
+def steps(request: SignedIn, tag: Tag, body: StepIn) -> JobView:
     """Mark a step of the repair."""
     repair.mark_step(_command(request, tag, body), body.step, is_done=body.is_done, fuse=body.fuse)
     return _view(tag)
 
 
 @router.post("/checks", response=WRITES, operation_id="mark_check")
-def checks(request: HttpRequest, tag: Tag, body: CheckIn):
+def checks(request: SignedIn, tag: Tag, body: CheckIn) -> JobView:
     """Record one check of the proof."""
     repair.mark_check(_command(request, tag, body), body.check, is_passed=body.is_passed)
     return _view(tag)
 
 
 @router.post("/passes", response=WRITES, operation_id="add_pass")
-def passes(request: HttpRequest, tag: Tag, body: PassIn):
+def passes(request: SignedIn, tag: Tag, body: PassIn) -> JobView:
     """Record one more pass of the proof."""
     repair.add_pass(_command(request, tag, body), is_clean=body.is_clean)
     return _view(tag)

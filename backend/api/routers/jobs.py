@@ -4,29 +4,29 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from django.http import HttpRequest
-from ninja import Query, Router
-
-from api.presenters import day_row_view, job_view, sheet_view
-from api.schemas import DayRowView, FoundView, IntakeIn, JobView, Problem, PromptView, SheetView, Short
 from apps.drives.selectors import current_sheets
 from apps.jobs.selectors import job_state, search, the_day
 from apps.jobs.services.take_in import Intake, take_in
 from apps.shop.selectors import the_shop
+from ninja import Query, Router
 from spindle.workflow.intake import PROMPTS
 from spindle.workflow.stages import NAMES, Stage
+
+from api.presenters import day_row_view, job_view, sheet_view
+from api.requests import SignedIn
+from api.schemas import DayRowView, FoundView, IntakeIn, JobView, Problem, PromptView, SheetView, Short
 
 router = Router(tags=["jobs"])
 
 
 @router.get("/day", response={200: list[DayRowView], 401: Problem}, operation_id="day")
-def day(request: HttpRequest):
+def day(request: SignedIn) -> list[DayRowView]:
     """Return the jobs in the house by promise."""
     return [day_row_view(row) for row in the_day()]
 
 
 @router.get("/search", response={200: list[FoundView], 401: Problem, 422: Problem}, operation_id="search")
-def find(request: HttpRequest, q: Annotated[Short, Query()]):
+def find(request: SignedIn, q: Annotated[Short, Query()]) -> list[FoundView]:
     """Return jobs by tag, owner, console or drive."""
     return [
         FoundView(tag=j.tag, console=f"{j.sheet.maker} {j.sheet.console}", owner_name=j.owner_name, stage_name=NAMES[Stage(j.stage)]) for j in search(q)
@@ -34,19 +34,19 @@ def find(request: HttpRequest, q: Annotated[Short, Query()]):
 
 
 @router.get("/sheets", response={200: list[SheetView], 401: Problem}, operation_id="sheets")
-def sheets(request: HttpRequest):
+def sheets(request: SignedIn) -> list[SheetView]:
     """Return the current drive sheets."""
     return [sheet_view(sheet) for sheet in current_sheets()]
 
 
 @router.get("/prompts", response={200: list[PromptView], 401: Problem}, operation_id="prompts")
-def prompts(request: HttpRequest):
+def prompts(request: SignedIn) -> list[PromptView]:
     """Return what is asked when a unit is taken in."""
     return [PromptView.model_validate(p, from_attributes=True) for p in PROMPTS]
 
 
 @router.post("/jobs", response={200: JobView, 401: Problem, 403: Problem, 404: Problem, 422: Problem}, operation_id="take_in")
-def create(request: HttpRequest, body: IntakeIn):
+def create(request: SignedIn, body: IntakeIn) -> JobView:
     """Take a unit in."""
     intake = Intake(**body.dict(exclude={"key"}))
     return job_view(job_state(take_in(request.user, body.key, intake)), the_shop().price_cents_per_min)

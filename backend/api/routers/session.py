@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from django.http import HttpRequest
-from django.middleware.csrf import get_token
-from ninja import Router
-from ninja.utils import check_csrf
-
-from api.errors import csrf_failure
-from api.schemas import Me, Problem, Session, SignIn
 from apps.errors import NotAllowedError
 from apps.people.permissions import allowed
 from apps.people.services import sign_in, sign_out
 from apps.shop.selectors import the_shop
+from django.http import HttpRequest, HttpResponse
+from django.middleware.csrf import get_token
+from ninja import Router
+from ninja.utils import check_csrf
+
+from api.errors import csrf_failure, locked_out
+from api.schemas import Me, Problem, Session, SignIn
 
 router = Router(tags=["session"])
 
@@ -26,13 +26,13 @@ def _session(request: HttpRequest) -> Session:
 
 
 @router.get("", response=Session, auth=None, operation_id="session")
-def read(request: HttpRequest):
+def read(request: HttpRequest) -> Session:
     """Return who is signed in, and the token for writes."""
     return _session(request)
 
 
 @router.post("", response={200: Session, 403: Problem, 422: Problem, 429: Problem}, auth=None, operation_id="sign_in")
-def create(request: HttpRequest, body: SignIn):
+def create(request: HttpRequest, body: SignIn) -> Session | HttpResponse:
     """Sign in."""
     if check_csrf(request):
         return csrf_failure(request)
@@ -40,15 +40,13 @@ def create(request: HttpRequest, body: SignIn):
         sign_in(request, body.username, body.password)
     except NotAllowedError:
         if getattr(request, "axes_locked_out", False):
-            from api.errors import locked_out
-
             return locked_out(request)
         raise
     return _session(request)
 
 
 @router.delete("", response={200: Session, 401: Problem, 403: Problem}, operation_id="sign_out")
-def delete(request: HttpRequest):
+def delete(request: HttpRequest) -> Session:
     """Sign out."""
     sign_out(request)
     return _session(request)

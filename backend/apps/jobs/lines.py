@@ -5,13 +5,15 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from apps.jobs.record import Line
 from spindle.diagnosis.compiled import CompiledModel
 from spindle.faults.model import CANT_TELL, Depth
 from spindle.workflow.stages import NAMES, Stage
 
+from apps.jobs.record import Line
+
 DEPTH_NAMES = {Depth.CLOSED: "closed up", Depth.COVER_OFF: "cover off", Depth.DRIVE_OPEN: "drive open", Depth.DECK_OUT: "deck out"}
-_RESULTS = {"no_change": "no change", "worse": "worse", "clean": "clean"}
+_HEALTHS = {"proven": "proven", "new": "new", "unknown": "doubtful"}
+_RESULTS = {"no_change": "no change", "worse": "worse", "clean": "works"}
 
 
 def line_text(line: Line, model: CompiledModel) -> str:
@@ -38,9 +40,12 @@ def _trial(body: dict[str, Any], model: CompiledModel) -> str:
 
 def _change(change: dict[str, Any], model: CompiledModel) -> str:
     index = model.repair_index.get(change["repair"])
-    name = model.repairs[index].name if index is not None else change["repair"]
-    part = f" ({change['health']} part{', ' + change['item'] if change.get('item') else ''})" if change.get("health") else ""
-    return name[0].lower() + name[1:] + part
+    if index is None:
+        return str(change["repair"])
+    repair = model.repairs[index]
+    tag = f", {change['item']}" if change.get("item") else ""
+    part = f" ({_HEALTHS[change['health']]} part{tag})" if repair.uses_item else ""
+    return repair.name[0].lower() + repair.name[1:] + part
 
 
 def _euro(cents: int) -> str:

@@ -6,13 +6,6 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.db.models import Q
-
-from apps.drives.selectors import model_of
-from apps.errors import NotFoundError
-from apps.jobs.lines import line_text
-from apps.jobs.models import Job, TapeLine
-from apps.jobs.record import Line, Record, fold
-from apps.shop.selectors import the_shop
 from spindle.bench.proof import ProofCheck, clean_passes_needed, proof_profile
 from spindle.diagnosis.case import Answer, Case, Trial, TrialResult
 from spindle.diagnosis.compiled import CompiledModel
@@ -25,6 +18,13 @@ from spindle.repairs.library import procedure_for
 from spindle.repairs.procedure import Procedure, Step, steps_from
 from spindle.workflow.intake import open_prompts, power_hold
 from spindle.workflow.stages import JobFacts, Missing, Stage, missing
+
+from apps.drives.selectors import model_of
+from apps.errors import NotFoundError
+from apps.jobs.lines import line_text
+from apps.jobs.models import Job, TapeLine
+from apps.jobs.record import Line, Record, fold
+from apps.shop.selectors import the_shop
 
 _SEEN_KINDS = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
 
@@ -118,9 +118,7 @@ def _passes(record: Record, belief: Belief, model: CompiledModel) -> tuple[int, 
     return clean_passes_needed(before, q), sure
 
 
-def _facts(
-    job: Job, record: Record, model: CompiledModel, belief: Belief, steps: tuple[Step, ...], checks: tuple[ProofCheck, ...], needed: int
-) -> JobFacts:  # noqa: PLR0917  # all of them are what a stage may ask
+def _facts(job: Job, record: Record, model: CompiledModel, belief: Belief, steps: tuple[Step, ...], checks: tuple[ProofCheck, ...], needed: int) -> JobFacts:  # noqa: PLR0917  # all of them are what a stage may ask
     answered = {f.what.question for f in record.findings if isinstance(f.what, Answer) and not f.is_struck}
     trial = record.trial_since_proposal
     proposal = record.proposal

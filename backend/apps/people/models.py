@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from typing import ClassVar
-
-from django.contrib.auth.models import AbstractUser, UserManager
+from django.contrib.auth.models import AbstractUser
 from django.db import models
 
 
@@ -20,5 +18,3 @@ class User(AbstractUser):
     """A person who signs in."""
 
     role = models.CharField(max_length=20, choices=Role, default=Role.COUNTER)
-
-    objects: ClassVar[UserManager[User]] = UserManager()

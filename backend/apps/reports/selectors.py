@@ -5,12 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from apps.jobs.lines import line_text
-from apps.jobs.selectors import JobState
-from apps.shop.models import Shop
 from spindle.diagnosis.posterior import believe
 from spindle.faults.model import LEAK, QuestionKind
 from spindle.workflow.intake import PROMPTS
+
+from apps.jobs.lines import line_text
+from apps.jobs.selectors import JobState
+from apps.shop.models import Shop
 
 _READINGS = (QuestionKind.READING, QuestionKind.TEST)
 _CARE = (
@@ -76,7 +77,7 @@ def report_of(state: JobState, shop: Shop, today: date) -> Report:
         cause=cause,
         sureness=sureness,
         seen=[line_text(line, state.model) for line in failed],
-        done=[line_text(line, state.model) for line in trials] + fuses,
+        done=[line_text(line, state.model).removeprefix("Tried: ").capitalize() for line in trials] + fuses,
         readings=[line_text(line, state.model) for line in standing if by_kind[line.number].kind in _READINGS],
         workaround=state.procedure.alters_unit if state.procedure and is_cured else "",
         proof=_proof(state),
@@ -121,4 +122,3 @@ def _cautions(state: JobState) -> list[str]:
     if "solvent" in done:
         said.append("A cleaner was used and has dried; a faint smell on the first day is harmless.")
     return said
-

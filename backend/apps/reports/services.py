@@ -14,7 +14,7 @@ from apps.reports.selectors import report_of
 from apps.shop.models import Shop
 
 
-class _OwnFilesOnly(URLFetcher):
+class _OwnFilesOnly(URLFetcher):  # type: ignore[misc]  # weasyprint ships no types
     """Refuses every address that is not one of our own built files."""
 
     def fetch(self, url: str, headers: Any = None) -> Any:

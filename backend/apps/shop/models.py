@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from django.db import models
-
 from spindle.diagnosis.cost import Economy
 
 

@@ -934,6 +934,8 @@ export interface components {
             /** Promised On */
             promised_on: string | null;
             proof: components["schemas"]["ProofView"];
+            /** Repairs */
+            repairs: components["schemas"]["RepairView"][];
             stage: components["schemas"]["Stage"];
             /** Stages */
             stages: components["schemas"]["StageView"][];
@@ -1047,11 +1049,13 @@ export interface components {
         };
         /**
          * OutcomeView
-         * @description One answer that can be given.
+         * @description One answer that can be given; ``is_failure`` counts it among the failed tries.
          */
         OutcomeView: {
             /** Id */
             id: string;
+            /** Is Failure */
+            is_failure: boolean;
             /** Label */
             label: string;
         };
@@ -1240,6 +1244,18 @@ export interface components {
             version: number;
         };
         /**
+         * RepairView
+         * @description A repair that can be done on this drive.
+         */
+        RepairView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Uses Item */
+            uses_item: boolean;
+        };
+        /**
          * SchoolView
          * @description A rule of thumb beside the advice.
          */
@@ -1406,6 +1422,8 @@ export interface components {
             left_out: string;
             /** Number */
             number: number;
+            /** Question */
+            question: string;
             /** Struck By */
             struck_by: string;
             /** Struck Why */

@@ -5,15 +5,16 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
+from spindle.diagnosis.posterior import chance_of
+from spindle.workflow.quote import quote
+from spindle.workflow.stages import NAMES, Stage, following, may_return
+
 from apps.errors import InvalidError, NotFoundError, NotNowError
 from apps.jobs.models import Job
 from apps.jobs.selectors import job_state
 from apps.jobs.services.writing import Command, Writing, writing
 from apps.people.permissions import Action
 from apps.shop.selectors import the_shop
-from spindle.diagnosis.posterior import chance_of
-from spindle.workflow.quote import quote
-from spindle.workflow.stages import NAMES, Stage, following, may_return
 
 _WHO = {Stage.TAKEN_IN: Action.TAKE_IN, Stage.AGREE: Action.AGREE, Stage.HAND_BACK: Action.HAND_BACK}
 

@@ -9,6 +9,9 @@ from typing import Any, Final
 
 from django.db import connection, transaction
 from django.utils import timezone
+from spindle.diagnosis.case import Answer
+from spindle.workflow.intake import PROMPTS, findings_of
+from spindle.workflow.stages import Stage
 
 from apps.drives.selectors import model_of, sheet
 from apps.errors import InvalidError, NotNowError
@@ -17,9 +20,6 @@ from apps.jobs.services.tape import answer_body
 from apps.jobs.services.writing import Command, digest_of, is_replay, writing
 from apps.people.models import User
 from apps.people.permissions import Action, require
-from spindle.diagnosis.case import Answer
-from spindle.workflow.intake import PROMPTS, findings_of
-from spindle.workflow.stages import Stage
 
 
 @dataclass(frozen=True)

@@ -12,6 +12,7 @@ from typing import Any
 
 from django.db import transaction
 from django.utils import timezone
+from spindle.diagnosis.compiled import CompiledModel
 
 from apps.errors import KeyReusedError, NotFoundError, StaleWriteError
 from apps.jobs.models import Job, TapeLine, Write
@@ -19,7 +20,6 @@ from apps.jobs.record import Record, fold
 from apps.jobs.selectors import changes_since, lines_of, model_of_job
 from apps.people.models import User
 from apps.people.permissions import Action, require
-from spindle.diagnosis.compiled import CompiledModel
 
 
 @dataclass(frozen=True)

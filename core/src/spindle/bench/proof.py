@@ -8,7 +8,7 @@ from typing import Final
 
 from spindle.drives.sheet import DriveSheet
 from spindle.errors import CaseError
-from spindle.faults.model import FaultModel, QuestionKind
+from spindle.faults.model import FaultModel, Question, QuestionKind
 
 CONFIDENCE: Final = 0.95
 """How sure a bench wants to be before it hands a unit back: one return in twenty for this reason is what our shop accepts."""
@@ -77,13 +77,13 @@ def proof_profile(sheet: DriveSheet, model: FaultModel, baseline_failures: tuple
     """
     questions = {q.id: q for q in model.questions}
     again = [
-        ProofCheck(f"again_{q}", questions[q].ask, f"Same disc, same position as in the baseline. {questions[q].how}", q)
+        ProofCheck(f"again_{q}", _normal(questions[q]), f"As in the baseline, same disc, same position: {questions[q].ask}", q)
         for q in baseline_failures
-        if q in questions and questions[q].kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
+        if q in questions and questions[q].kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS) and _normal(questions[q])
     ]
     named = {c.question for c in again}
     classes = [
-        ProofCheck(f"class_{q.id}", f"Reads a {q.id.replace('_', ' ')}", q.how, q.id)
+        ProofCheck(f"class_{q.id}", _normal(q), q.how, q.id)
         for q in model.questions
         if q.kind is QuestionKind.DISC_CLASS and q.id in sheet.classes and q.id not in named
     ]
@@ -96,3 +96,8 @@ def proof_profile(sheet: DriveSheet, model: FaultModel, baseline_failures: tuple
     ]
     skip = {"later_load"} if "later_data" in named else set()
     return (*again, *classes, *(c for c in rest if c.id not in skip))
+
+
+def _normal(question: Question) -> str:
+    """Return the line of the answer that a healthy unit gives; "" where none does (how often it fails is for the passes)."""
+    return next((o.line for o in question.outcomes if o.id not in question.fails), "")

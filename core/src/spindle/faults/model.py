@@ -46,10 +46,11 @@ class QuestionKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Part:
-    """A sub-assembly: what is drawn on the plan, shaded by suspicion, and swapped."""
+    """A sub-assembly: what is drawn on the plan, shaded by suspicion, and swapped. ``short`` fits on a tape."""
 
     id: str
     name: str
+    short: str
 
 
 @dataclass(frozen=True, slots=True)

@@ -27,7 +27,7 @@ def _switch(name: str, where: str, *, is_new: bool) -> Procedure:
     return Procedure(
         f"{'replace' if is_new else 'clean'}_{where}",
         Depth.DRIVE_OPEN,
-        "iron" if is_new else "first week",
+        "soldering" if is_new else "first week",
         ("Iron, fine tip", "Fume extractor", "Meter") if is_new else ("Contact cleaner", "Meter"),
         (*(swap if is_new else clean), prove),
         "Continuity open and pressed, then the function.",
@@ -313,7 +313,7 @@ _ALL = (
     Procedure(
         "replace_fuse",
         Depth.COVER_OFF,
-        "iron",
+        "soldering",
         ("Meter", "Iron, fine tip", "Fume extractor"),
         (
             Step("Why did it blow? Owner's supply against the nominal one, insects, liquid: written down.", Mains.OUT),

@@ -56,7 +56,11 @@ PROMPTS: Final = (
     ),
     Prompt("origin", "Where it comes from", (Choice("first", "First owner"), Choice("second", "Second-hand"), Choice("shipped", "Shipped lately"))),
     Prompt("children", "Small children at home", _YES_NO),
-    Prompt("tried", "Tried already", (Choice("nothing", "Nothing"), Choice("cleaning", "A cleaning disc"), Choice("inside", "Something inside", "opened_before=opened"))),
+    Prompt(
+        "tried",
+        "Tried already",
+        (Choice("nothing", "Nothing"), Choice("cleaning", "A cleaning disc"), Choice("inside", "Something inside", "opened_before=opened")),
+    ),
     Prompt("rest", "Picture, wireless, controls, fan", (Choice("fine", "All fine"), Choice("faults", "Something else is faulty"))),
 )
 _BY_ID: Final = MappingProxyType({p.id: p for p in PROMPTS})

@@ -1,0 +1,46 @@
+"""The API's schema as a reviewed snapshot: written by ``./dev api``, compared by ``./test`` (with --check)."""
+
+from __future__ import annotations
+
+import json
+import os
+import subprocess
+import sys
+from importlib import import_module
+from pathlib import Path
+
+import django
+
+ROOT = Path(__file__).resolve().parents[1]
+SNAPSHOT = ROOT / "backend" / "api" / "openapi.json"
+TYPES = ROOT / "web" / "src" / "api" / "schema.d.ts"
+
+
+def current() -> str:
+    """Return the schema as the code has it now."""
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+    django.setup()
+    api = import_module("api.main").api
+
+    return json.dumps(api.get_openapi_schema(), indent=1, sort_keys=True) + "\n"
+
+
+def main(*, is_check: bool) -> int:
+    """Write the snapshot, or say whether it and the front end's types are current."""
+    if not is_check:
+        SNAPSHOT.write_text(current(), encoding="utf-8")
+        return 0
+    if SNAPSHOT.read_text(encoding="utf-8") != current():
+        sys.stderr.write("backend/api/openapi.json is not what the code says: run ./dev api and look at the difference\n")
+        return 1
+    made = ROOT / ".data" / "schema.d.ts"
+    tool = ROOT / "web" / "node_modules" / ".bin" / "openapi-typescript"
+    subprocess.run([tool, SNAPSHOT, "-o", made], check=True, capture_output=True)
+    if made.read_bytes() != TYPES.read_bytes():
+        sys.stderr.write("web/src/api/schema.d.ts does not fit the API: run ./dev api\n")
+        return 1
+    return 0
+
+
+if __name__ == "__main__":
+    raise SystemExit(main(is_check="--check" in sys.argv))

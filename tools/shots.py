@@ -1,0 +1,76 @@
+"""One PNG of each main view, from the demo data of a running application: ``./dev shots [NAME …]``."""
+
+from __future__ import annotations
+
+import json
+import os
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+ROOT = Path(__file__).resolve().parents[1]
+BASE = os.environ.get("SPINDLE_URL", "http://127.0.0.1:8420")
+OUT = Path(os.environ.get("SPINDLE_SHOTS", ROOT / "docs" / "screenshots"))
+CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
+
+
+def _open(path: str) -> Callable[[Page], None]:
+    return lambda page: page.goto(f"{BASE}{path}")
+
+
+def _sign_in_again(page: Page) -> None:
+    page.context.clear_cookies()
+    page.goto(f"{BASE}/day")
+
+
+def _finding(page: Page) -> None:
+    page.goto(f"{BASE}/bench/K-0107")
+    page.get_by_role("heading", name="K-0107").wait_for()
+    page.keyboard.press("f")
+
+
+VIEWS: dict[str, Callable[[Page], None]] = {
+    "day": _open("/day"),
+    "take-in": _open("/take-in"),
+    "taken-in": _open("/bench/K-0109"),
+    "seen": _open("/bench/K-0106"),
+    "isolate": _open("/bench/K-0107"),
+    "suspect-cleared": _open("/bench/K-0102"),
+    "agree": _open("/bench/K-0104"),
+    "repair": _open("/bench/K-0105"),
+    "prove": _open("/bench/K-0103"),
+    "hand-back": _open("/bench/K-0108"),
+    "finding": _finding,
+    "drives": _open("/drives"),
+    "sign-in": _sign_in_again,
+}
+
+
+def main(wanted: list[str]) -> None:
+    """Take the wanted pictures, or all."""
+    people = json.loads((ROOT / "demo" / "scenario.json").read_text(encoding="utf-8"))["people"]
+    bench = next(p for p in people if p["role"] == "technician")
+    width, height = (int(x) for x in os.environ.get("SPINDLE_SIZE", "1280x800").split("x"))
+    OUT.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as play:
+        browser = play.chromium.launch(executable_path=CHROMIUM, args=["--disable-gpu", "--force-prefers-reduced-motion"])
+        page = browser.new_page(viewport={"width": width, "height": height}, locale="en-GB", timezone_id="UTC")
+        page.goto(f"{BASE}/day")
+        page.get_by_label("Name").fill(bench["username"])
+        page.get_by_label("Password").fill(bench["password"])
+        page.keyboard.press("Enter")
+        page.get_by_role("heading", name="The day").wait_for()
+        for name, go in VIEWS.items():
+            if not wanted or name in wanted:
+                go(page)
+                page.wait_for_load_state("networkidle")
+                page.evaluate("document.fonts.ready")
+                page.screenshot(path=str(OUT / f"{name}.png"))
+                sys.stdout.write(f"{name}\n")
+        browser.close()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1:])

@@ -1,0 +1,109 @@
+import { useEffect, useMemo, useState, type ReactNode } from 'react'
+import { useMay } from '@/api/session'
+import type { Drive, Job, Suspect } from '@/api/types'
+import { kept } from '@/lib/kept'
+import { useKeys } from '@/lib/use-keys'
+import { Button } from '@/ui/button'
+import { Notice, Waiting } from '@/ui/panel'
+import { BenchContext, type Bench } from './bench-context'
+import { ConflictDialog, KeysDialog } from './dialogs'
+import { FindingDialog } from './finding-dialog'
+import { useJob, useJobWrites, type WriteBody } from './job-writes'
+import { MainsSwitch } from './mains-switch'
+import { Mat } from './mat'
+import { Stub } from './stub'
+import { Tape } from './tape'
+import { TrialDialog } from './trial-dialog'
+
+export type SaveNotes = (body: WriteBody<'/api/jobs/{tag}/intake'>) => void
+
+interface Props {
+  tag: string
+  plan: (drive: Drive, parts: readonly Suspect[]) => ReactNode
+  counter: (job: Job, onSave: SaveNotes) => ReactNode
+}
+
+type Open = { what: 'finding' | 'reading' | 'keys' } | { what: 'trial'; repair: string } | null
+
+/** Stub, mat and tape: three places that never move. What changes between stages is the mat alone. */
+export function BenchScreen({ tag, plan, counter }: Props) {
+  const asked = useJob(tag)
+  const writes = useJobWrites(tag)
+  const mayWork = useMay('bench')
+  const [open, setOpen] = useState<Open>(null)
+  const job = asked.data
+  const isBusy = writes.pending !== null
+  useEffect(() => {
+    if (job) kept.write('last-tag', job.tag)
+  }, [job])
+  const lastFinding = job?.tape.findLast((l) => ['answer', 'trial', 'remark'].includes(l.kind))
+  const strikeLast = () => {
+    if (!lastFinding) return
+    const body = { line: lastFinding.number, why: '' }
+    if (lastFinding.struck_by) writes.send('/api/jobs/{tag}/restores', body, 'Let the last finding stand again')
+    else writes.send('/api/jobs/{tag}/strikes', body, `Strike: ${lastFinding.text}`)
+  }
+  useKeys({
+    f: () => setOpen({ what: 'finding' }),
+    m: mayWork ? () => setOpen({ what: 'reading' }) : undefined,
+    t: mayWork ? () => setOpen({ what: 'trial', repair: '' }) : undefined,
+    u: mayWork ? strikeLast : undefined,
+    '?': () => setOpen({ what: 'keys' }),
+  })
+  const bench = useMemo<Bench | null>(() => (job ? { job, send: writes.send, isBusy, mayWork } : null), [job, writes.send, isBusy, mayWork])
+  if (asked.isPending) return <Waiting what={`Fetching ${tag}…`} />
+  if (!bench)
+    return (
+      <div className="p-8">
+        <Notice tone="danger" title={`${tag} could not be opened`} role="alert">
+          <p>{asked.error?.message}</p>
+          <Button className="mt-2" onClick={() => void asked.refetch()}>
+            Try again
+          </Button>
+        </Notice>
+      </div>
+    )
+  return (
+    <BenchContext value={bench}>
+      <MainsSwitch />
+      <div className="flex h-full min-h-0 flex-col lg:flex-row">
+        <Stub />
+        <div className="mat-grid min-h-0 min-w-0 flex-1 overflow-y-auto">
+          <div className="mx-auto max-w-5xl space-y-4 p-4" aria-busy={isBusy}>
+            <Messages writes={writes} />
+            <Mat plan={plan} counter={counter} onTrial={(repair) => setOpen({ what: 'trial', repair })} />
+          </div>
+        </div>
+        <Tape onFinding={() => setOpen({ what: 'finding' })} onReading={() => setOpen({ what: 'reading' })} onTrial={() => setOpen({ what: 'trial', repair: '' })} />
+      </div>
+      {open?.what === 'finding' && <FindingDialog onlyReadings={false} onClose={() => setOpen(null)} />}
+      {open?.what === 'reading' && <FindingDialog onlyReadings onClose={() => setOpen(null)} />}
+      {open?.what === 'trial' && <TrialDialog repair={open.repair} onClose={() => setOpen(null)} />}
+      <KeysDialog open={open?.what === 'keys'} onClose={() => setOpen(null)} />
+      <ConflictDialog conflict={writes.conflict} onResend={writes.resend} onLeaveOut={writes.leaveOut} />
+    </BenchContext>
+  )
+}
+
+function Messages({ writes }: { writes: ReturnType<typeof useJobWrites> }) {
+  return (
+    <div aria-live="polite" className="space-y-2 empty:hidden">
+      {writes.isOffline && writes.pending && (
+        <Notice tone="brass" title="No connection: kept here, sent again by itself">
+          <p>{writes.pending.says}</p>
+          <Button className="mt-1.5" onClick={writes.again}>
+            Send it now
+          </Button>
+        </Notice>
+      )}
+      {writes.problem && (
+        <Notice tone="danger" title="Not written" role="alert">
+          <p>{writes.problem.title}</p>
+          <Button className="mt-1.5" onClick={writes.clearProblem}>
+            Understood
+          </Button>
+        </Notice>
+      )}
+    </div>
+  )
+}

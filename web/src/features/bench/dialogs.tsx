@@ -1,0 +1,62 @@
+import { Button } from '@/ui/button'
+import { Dialog } from '@/ui/dialog'
+import { timeOf } from '@/lib/dates'
+import type { Conflict } from './job-writes'
+
+export function ConflictDialog({ conflict, onResend, onLeaveOut }: { conflict: Conflict | null; onResend: () => void; onLeaveOut: () => void }) {
+  return (
+    <Dialog title="Somebody else wrote to this job meanwhile" open={conflict !== null} onClose={onLeaveOut} note="Nothing is lost. Look at what changed, then decide about yours.">
+      {conflict && (
+        <>
+          <h3 className="font-bold">What changed</h3>
+          <ul className="mb-3 list-disc pl-5">
+            {conflict.changed.map((c) => (
+              <li key={c.at + c.text}>
+                {timeOf(c.at)} {c.by}: {c.text}
+              </li>
+            ))}
+          </ul>
+          <h3 className="font-bold">Yours, not written yet</h3>
+          <p className="mb-4">{conflict.pending.says}</p>
+          <div className="flex flex-wrap gap-2">
+            <Button kind="act" onClick={onResend}>
+              Write mine now
+            </Button>
+            <Button onClick={onLeaveOut}>Leave mine out</Button>
+          </div>
+        </>
+      )}
+    </Dialog>
+  )
+}
+
+const KEYS: readonly (readonly [string, string])[] = [
+  ['1 to 9', 'give that answer'],
+  ['0', "can't tell"],
+  ['Enter', 'do the next move, or go on'],
+  ['R', 'try the last stage again, and count'],
+  ['N', 'show the alternative beside the next move, and back'],
+  ['W', 'what each answer would do'],
+  ['F', 'log a finding that was not asked for'],
+  ['M', 'log a reading'],
+  ['T', 'log a trial after a change'],
+  ['U', 'strike the last finding, or let it stand again'],
+  ['L', 'mains live or out'],
+  ['/', 'scan a tag or search'],
+  ['?', 'this list'],
+]
+
+export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog title="Keys" open={open} onClose={onClose}>
+      <dl className="grid grid-cols-[6rem_minmax(0,1fr)] gap-y-1.5">
+        {KEYS.map(([key, does]) => (
+          <div key={key} className="contents">
+            <dt className="figures font-bold">{key}</dt>
+            <dd>{does}</dd>
+          </div>
+        ))}
+      </dl>
+    </Dialog>
+  )
+}

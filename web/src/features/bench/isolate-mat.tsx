@@ -1,0 +1,103 @@
+import { useState, type ReactNode } from 'react'
+import type { Drive, Move, Suspect } from '@/api/types'
+import { euro } from '@/lib/money'
+import { useKeys } from '@/lib/use-keys'
+import { minutes, percent } from '@/lib/words'
+import { Notice, Panel } from '@/ui/panel'
+import { useBench } from './bench-context'
+import { Gate } from './gate'
+import { NextMove } from './next-move'
+import { Suspects } from './suspects'
+
+interface Props {
+  plan: (drive: Drive, parts: readonly Suspect[]) => ReactNode
+  onTrial: (repair: string) => void
+}
+
+/** Where the fault sits, and what to do next. */
+export function IsolateMat({ plan, onTrial }: Props) {
+  const { job } = useBench()
+  const { diagnosis } = job
+  const [picked, setPicked] = useState<string | null>(null)
+  const [first, ...others] = diagnosis.moves
+  const shown = diagnosis.moves.find((m) => m.id === picked) ?? first
+  const beside = diagnosis.moves.filter((m) => m !== shown).slice(0, 3)
+  const isProposed = job.agree.proposal !== null
+  useKeys({ n: picked ? () => setPicked(null) : others[0] ? () => setPicked(others[0]!.id) : undefined })
+  const findings = job.tape.filter((l) => ['answer', 'trial'].includes(l.kind) && !l.struck_by).length
+  return (
+    <>
+      <section className="rounded-xl border border-line bg-paper lg:grid lg:grid-cols-[minmax(0,25rem)_minmax(0,1fr)]">
+        <div className="p-3.5 lg:border-r lg:border-line">
+          <h2 className="mb-2 font-bold">Where the fault sits, in percent</h2>
+          {plan(job.drive, diagnosis.parts)}
+        </div>
+        <Suspects diagnosis={diagnosis} findings={findings} />
+      </section>
+      {job.power_hold && (
+        <Notice tone="danger" title="Mains stays out">
+          {job.power_hold}
+        </Notice>
+      )}
+      {diagnosis.should_think && (
+        <Notice tone="brass" title="Stop and think">
+          “Not on the list” has passed a quarter. Look again at what does not fit, strike what you doubt, or hand it back as “cause unknown”.
+        </Notice>
+      )}
+      {isProposed && <Gate backTo={['fault_seen']} />}
+      {shown && <NextMove key={shown.id} move={shown} isFirst={shown === first} onTrial={onTrial} ownsEnter={!isProposed} />}
+      <div className="grid gap-3 md:grid-cols-3">
+        {beside.map((m) => (
+          <Alternative key={m.id} move={m} onPick={() => setPicked(m.id)} />
+        ))}
+      </div>
+      <Schools />
+      {!isProposed && <Gate isEnterOurs={false} backTo={['fault_seen']} />}
+    </>
+  )
+}
+
+function Alternative({ move, onPick }: { move: Move; onPick: () => void }) {
+  return (
+    <button type="button" onClick={onPick} className="rounded-xl border border-line bg-paper p-3 text-left hover:border-ink">
+      <span className="block leading-snug font-bold">{move.title}</span>
+      <span className="text-tiny text-quiet">
+        {minutes(move.bench_min + move.opening_min)}
+        {move.part_cents > 0 && ` · ${euro(move.part_cents)}`}
+        {move.kind === 'repair' && ` · cures in ${percent(move.p_cures)}`} · at most about {euro(Math.round(move.expected_cents / 100) * 100)} to the end
+      </span>
+    </button>
+  )
+}
+
+/** Shops disagree: what their rules would cost from here, beside the advice. */
+function Schools() {
+  const { job } = useBench()
+  const best = job.diagnosis.moves[0]
+  if (!best) return null
+  return (
+    <Panel title="What the schools would cost from here" level={3} aside="average, in euro, to a working unit or a hand-back">
+      <dl className="grid gap-x-6 gap-y-1 sm:grid-cols-2">
+        <SchoolRow name="The advice, at most about" cents={best.expected_cents} most={job.diagnosis.schools} isBold />
+        {job.diagnosis.schools.map((s) => (
+          <SchoolRow key={s.id} name={s.name} cents={s.expected_cents} most={job.diagnosis.schools} />
+        ))}
+      </dl>
+    </Panel>
+  )
+}
+
+function SchoolRow({ name, cents, most, isBold = false }: { name: string; cents: number; most: { expected_cents: number }[]; isBold?: boolean }) {
+  const top = Math.max(cents, ...most.map((m) => m.expected_cents))
+  return (
+    <div className="grid grid-cols-[11.5rem_minmax(0,1fr)_3.2rem] items-center gap-2">
+      <dt className={isBold ? 'font-bold' : ''}>{name}</dt>
+      <dd className="contents">
+        <span aria-hidden="true" className="h-2 rounded-full bg-mat">
+          <span className={`block h-2 rounded-full ${isBold ? 'bg-ink' : 'bg-quiet/60'}`} style={{ width: `${(cents / top) * 100}%` }} />
+        </span>
+        <span className="figures text-right">{euro(Math.round(cents / 100) * 100)}</span>
+      </dd>
+    </div>
+  )
+}

@@ -1,0 +1,56 @@
+import type { ReactNode } from 'react'
+import type { Drive, Job, Suspect } from '@/api/types'
+import { useMay } from '@/api/session'
+import { Notice } from '@/ui/panel'
+import { AgreeMat } from './agree-mat'
+import { useBench } from './bench-context'
+import type { SaveNotes } from './bench-screen'
+import { Gate } from './gate'
+import { HandBackMat } from './hand-back-mat'
+import { IsolateMat } from './isolate-mat'
+import { ProveMat } from './prove-mat'
+import { RepairMat } from './repair-mat'
+import { SeenMat } from './seen-mat'
+
+interface Props {
+  plan: (drive: Drive, parts: readonly Suspect[]) => ReactNode
+  counter: (job: Job, onSave: SaveNotes) => ReactNode
+  onTrial: (repair: string) => void
+}
+
+/** The work of the stage that the job is in. */
+export function Mat({ plan, counter, onTrial }: Props) {
+  const { job } = useBench()
+  switch (job.stage) {
+    case 'taken_in':
+      return <TakenInMat counter={counter} />
+    case 'fault_seen':
+      return <SeenMat />
+    case 'isolate':
+      return <IsolateMat plan={plan} onTrial={onTrial} />
+    case 'agree':
+      return <AgreeMat />
+    case 'repair':
+      return <RepairMat onTrial={onTrial} />
+    case 'prove':
+      return <ProveMat />
+    default:
+      return <HandBackMat />
+  }
+}
+
+function TakenInMat({ counter }: Pick<Props, 'counter'>) {
+  const { job, send } = useBench()
+  const mayTakeIn = useMay('take_in')
+  return (
+    <>
+      {job.power_hold && (
+        <Notice tone="danger" title="Mains stays out">
+          {job.power_hold}
+        </Notice>
+      )}
+      <Gate />
+      {mayTakeIn && counter(job, (body) => send('/api/jobs/{tag}/intake', body, "The counter's notes"))}
+    </>
+  )
+}

@@ -1,0 +1,80 @@
+import { useState } from 'react'
+import type { Baseline } from '@/api/types'
+import { useKeys } from '@/lib/use-keys'
+import { Button } from '@/ui/button'
+import { Notice, Panel } from '@/ui/panel'
+import { useBench } from './bench-context'
+import { ClassMatrix } from './class-matrix'
+import { Gate } from './gate'
+import { Answers, Cautions } from './question-panel'
+import { StageChain } from './stage-chain'
+
+/** The baseline: how far it gets, and which discs it reads. */
+export function SeenMat() {
+  const { job } = useBench()
+  const [picked, setPicked] = useState<{ id: string; again: boolean } | null>(null)
+  const all = [...job.baseline, ...job.classes.filter((c) => c.is_supported)]
+  const waiting = all.find((b) => !b.answer)
+  const current = (picked && all.find((b) => b.question.id === picked.id && (picked.again || !b.answer))) ?? waiting ?? null
+  const lastId = job.tape.findLast((l) => !l.struck_by && all.some((b) => b.answer && b.question.id === l.question))?.question
+  const last = all.find((b) => b.question.id === lastId)
+  const again = () => last && setPicked({ id: last.question.id, again: true })
+  useKeys({ r: last ? again : undefined })
+  const ask = current && <Ask key={`${current.question.id}:${current.answer?.tries ?? 0}`} entry={current} isAgain={picked?.again === true && picked.id === current.question.id} onAgain={last ? again : undefined} />
+  const isClass = current !== null && job.classes.includes(current)
+  const pick = (entry: Baseline) => setPicked({ id: entry.question.id, again: entry.answer !== null })
+  return (
+    <>
+      {job.power_hold && (
+        <Notice tone="danger" title="Mains stays out">
+          {job.power_hold} Log it with F when it is done.
+        </Notice>
+      )}
+      <Panel title="How far does it get?" aside="clean shop disc, cover on">
+        <StageChain entries={job.baseline} current={isClass ? null : current} onPick={pick} />
+        {!isClass && ask}
+      </Panel>
+      <Panel title="Which discs does it read?" aside="a class that this model never read is no evidence">
+        <ClassMatrix entries={job.classes} current={isClass ? current : null} onPick={pick} />
+        {isClass && ask}
+        <p className="mt-2.5">
+          <span className="text-quiet">So far: </span>
+          {job.classes_say}
+        </p>
+      </Panel>
+      <Gate isEnterOurs={!current || job.is_live} backTo={[]} />
+    </>
+  )
+}
+
+function Ask({ entry, isAgain, onAgain }: { entry: Baseline; isAgain: boolean; onAgain: (() => void) | undefined }) {
+  const { question, answer } = entry
+  const before =
+    isAgain && answer
+      ? {
+          tries: answer.tries ?? 1,
+          failed: answer.failed ?? (answer.is_failure ? 1 : 0),
+          isFailure: (outcome: string) => question.outcomes.some((o) => o.id === outcome && o.is_failure),
+        }
+      : null
+  return (
+    <div className="mt-3 border-t border-line pt-3">
+      <div className="mb-2 flex flex-wrap items-baseline justify-between gap-2">
+        <h3 className="text-[1.15rem] font-bold">{question.ask}</h3>
+        {before && (
+          <span className="text-quiet">
+            so far {before.failed} of {before.tries} failed
+          </span>
+        )}
+      </div>
+      <p className="mb-2.5 max-w-[70ch] text-quiet">{question.how}</p>
+      <Cautions cautions={question.cautions} />
+      <Answers question={question} before={before} />
+      {onAgain && !isAgain && (
+        <Button kind="quiet" hotkey="R" onClick={onAgain} className="mt-1.5 px-1!">
+          Try the last one again
+        </Button>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,18 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { client } from '@/api/client'
+import { dataOf } from '@/api/problem'
+import type { Intake } from '@/api/types'
+
+export const useSheets = () => useQuery({ queryKey: ['sheets'], queryFn: () => dataOf(client.GET('/api/sheets')), staleTime: 300_000 })
+export const usePrompts = () => useQuery({ queryKey: ['prompts'], queryFn: () => dataOf(client.GET('/api/prompts')), staleTime: Infinity })
+
+export function useTakeIn() {
+  const cache = useQueryClient()
+  return useMutation({
+    mutationFn: (body: Intake) => dataOf(client.POST('/api/jobs', { body })),
+    onSuccess: (job) => {
+      cache.setQueryData(['job', job.tag], job)
+      void cache.invalidateQueries({ queryKey: ['day'] })
+    },
+  })
+}

@@ -1,0 +1,18 @@
+const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' })
+const day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
+
+export const timeOf = (iso: string): string => clock.format(new Date(iso))
+export const dayOf = (iso: string): string => day.format(new Date(iso)).replace(',', '')
+
+/** Whole days from today to a date ("2026-11-27"), negative if it has passed. */
+export const daysUntil = (date: string, today: Date): number => {
+  const [y, m, d] = date.split('-').map(Number)
+  return Math.round((Date.UTC(y!, m! - 1, d!) - Date.UTC(today.getFullYear(), today.getMonth(), today.getDate())) / 86_400_000)
+}
+
+export const promise = (date: string | null, today: Date): string => {
+  if (!date) return 'no promise yet'
+  const n = daysUntil(date, today)
+  if (n < 0) return `${-n} ${n === -1 ? 'day' : 'days'} late`
+  return n === 0 ? 'today' : n === 1 ? 'tomorrow' : dayOf(date)
+}

@@ -1,0 +1,30 @@
+import { useEffect, useRef } from 'react'
+
+export type Keys = Record<string, (() => void) | undefined>
+
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+
+const isControl = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement && target.closest('button, a, summary, [role="option"]') !== null
+
+/** Single keys for the whole screen. Quiet while somebody types, while a dialog is open, and with Ctrl, Alt or Meta held. */
+export function useKeys(keys: Keys): void {
+  const now = useRef(keys)
+  useEffect(() => {
+    now.current = keys
+  })
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.altKey || event.metaKey || event.repeat || event.defaultPrevented) return
+      if (isTyping(event.target) || document.querySelector('[role="dialog"]')) return
+      if (event.key === 'Enter' && isControl(event.target)) return
+      const act = now.current[event.key.length === 1 ? event.key.toLowerCase() : event.key]
+      if (!act) return
+      event.preventDefault()
+      act()
+    }
+    document.addEventListener('keydown', onKey)
+    return () => document.removeEventListener('keydown', onKey)
+  }, [])
+}

@@ -1,0 +1,14 @@
+/** A probability as it is said: never "0 %" and never "100 %". */
+export const percent = (p: number): string => (p < 0.01 ? '<1%' : p > 0.99 ? '>99%' : `${Math.round(p * 100)}%`)
+
+export const minutes = (min: number): string => (min < 1 ? 'under 1 min' : `${Math.round(min)} min`)
+
+export const decibans = (db: number): string => `${db > 0 ? '+' : '−'}${Math.abs(db) < 10 ? Math.abs(db).toFixed(db % 1 === 0 ? 0 : 1) : Math.round(Math.abs(db))}`
+
+export const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1)
+
+/** A disc class as it is written: "game_bd" is a game BD. */
+export const discClass = (id: string): string => {
+  const [what, format] = id.split('_')
+  return `${what} ${(format ?? '').toUpperCase()}`
+}

@@ -1,0 +1,3 @@
+import { BenchList } from '@/features/day/bench-list'
+
+export const Bench = () => <BenchList />

@@ -1,0 +1,3 @@
+import { DayList } from '@/features/day/day-list'
+
+export const Day = () => <DayList />

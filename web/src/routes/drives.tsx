@@ -1,0 +1,3 @@
+import { SheetList } from '@/features/drives/sheet-list'
+
+export const Drives = () => <SheetList />

@@ -1,0 +1,16 @@
+import { useParams } from 'react-router'
+import { BenchScreen } from '@/features/bench/bench-screen'
+import { DrivePlan } from '@/features/drives/drive-plan'
+import { AmendForm } from '@/features/intake/amend-form'
+
+export function JobScreen() {
+  const tag = useParams().tag!
+  return (
+    <BenchScreen
+      key={tag}
+      tag={tag}
+      plan={(drive, parts) => <DrivePlan drive={drive} parts={parts} />}
+      counter={(job, send) => <AmendForm job={job} onSave={send} />}
+    />
+  )
+}

@@ -1,0 +1,3 @@
+import { SignInForm } from '@/features/session/sign-in-form'
+
+export const SignIn = () => <SignInForm />

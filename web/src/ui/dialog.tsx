@@ -1,0 +1,31 @@
+import { Dialog as Radix } from 'radix-ui'
+import type { ReactNode } from 'react'
+
+interface DialogProps {
+  title: string
+  open: boolean
+  onClose: () => void
+  children: ReactNode
+  note?: string
+}
+
+export function Dialog({ title, open, onClose, children, note }: DialogProps) {
+  return (
+    <Radix.Root open={open} onOpenChange={(isOpen) => !isOpen && onClose()}>
+      <Radix.Portal>
+        <Radix.Overlay className="fixed inset-0 z-40 bg-[#0d1514]/55" />
+        <Radix.Content
+          {...(note ? {} : { 'aria-describedby': undefined })}
+          className="fixed top-[8vh] left-1/2 z-50 max-h-[84vh] w-[min(44rem,calc(100vw-1.5rem))] -translate-x-1/2 overflow-y-auto rounded-xl border border-ink bg-paper p-5 text-ink"
+        >
+          <div className="mb-3 flex items-start justify-between gap-4">
+            <Radix.Title className="text-[1.25rem] font-bold">{title}</Radix.Title>
+            <Radix.Close className="min-h-11 shrink-0 rounded-lg border border-ink/45 px-3">Close</Radix.Close>
+          </div>
+          {note && <Radix.Description className="mb-3 text-quiet">{note}</Radix.Description>}
+          {children}
+        </Radix.Content>
+      </Radix.Portal>
+    </Radix.Root>
+  )
+}

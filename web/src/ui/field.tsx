@@ -1,0 +1,89 @@
+import { useId, type InputHTMLAttributes, type ReactNode, type TextareaHTMLAttributes } from 'react'
+
+const box = 'w-full rounded-lg border border-ink/55 bg-paper px-3 py-2 min-h-11 aria-invalid:border-danger aria-invalid:border-2'
+
+interface Own {
+  label: string
+  hint?: ReactNode
+  error?: string | undefined
+}
+
+function Frame({ id, label, hint, error, children }: Own & { id: string; children: ReactNode }) {
+  return (
+    <div>
+      <label htmlFor={id} className="mb-1 block font-semibold">
+        {label}
+      </label>
+      {children}
+      {hint && (
+        <p id={`${id}-hint`} className="mt-1 text-tiny text-quiet">
+          {hint}
+        </p>
+      )}
+      {error && (
+        <p id={`${id}-error`} role="alert" className="mt-1 text-danger">
+          {error}
+        </p>
+      )}
+    </div>
+  )
+}
+
+const described = (id: string, own: Own) => ({
+  id,
+  'aria-invalid': own.error ? true : undefined,
+  'aria-describedby': [own.hint ? `${id}-hint` : '', own.error ? `${id}-error` : ''].filter(Boolean).join(' ') || undefined,
+})
+
+export function TextField({ label, hint, error, ...rest }: Own & InputHTMLAttributes<HTMLInputElement>) {
+  const id = useId()
+  return (
+    <Frame id={id} label={label} hint={hint} error={error}>
+      <input className={box} {...described(id, { label, hint, error })} {...rest} />
+    </Frame>
+  )
+}
+
+export function TextArea({ label, hint, error, ...rest }: Own & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+  const id = useId()
+  return (
+    <Frame id={id} label={label} hint={hint} error={error}>
+      <textarea rows={3} className={box} {...described(id, { label, hint, error })} {...rest} />
+    </Frame>
+  )
+}
+
+interface ChoiceProps {
+  label: string
+  choices: readonly { id: string; label: string }[]
+  value: string
+  onChange: (id: string) => void
+  error?: string | undefined
+  inline?: boolean
+}
+
+/** One of a few, all in sight. Nothing is preselected unless `value` says so. */
+export function Choice({ label, choices, value, onChange, error, inline = false }: ChoiceProps) {
+  const name = useId()
+  return (
+    <fieldset className={inline ? 'flex flex-wrap items-center gap-x-4 gap-y-1.5' : ''}>
+      <legend className={inline ? 'float-left mr-3 min-w-52 py-2' : 'mb-1 font-semibold'}>{label}</legend>
+      <div className="flex flex-wrap gap-1.5">
+        {choices.map((c) => (
+          <label
+            key={c.id}
+            className="inline-flex min-h-10 cursor-pointer items-center gap-2 rounded-lg border border-ink/45 bg-paper px-3 has-checked:border-ink has-checked:bg-ink has-checked:text-paper has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-verdigris"
+          >
+            <input type="radio" className="sr-only" name={name} value={c.id} checked={value === c.id} onChange={() => onChange(c.id)} />
+            {c.label}
+          </label>
+        ))}
+      </div>
+      {error && (
+        <p role="alert" className="mt-1 w-full text-danger">
+          {error}
+        </p>
+      )}
+    </fieldset>
+  )
+}

@@ -1,0 +1,11 @@
+import tailwindcss from '@tailwindcss/vite'
+import react from '@vitejs/plugin-react'
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  resolve: { alias: { '@': new URL('./src', import.meta.url).pathname } },
+  plugins: [react(), tailwindcss()],
+  server: { host: '127.0.0.1', port: 5173, proxy: { '/api': 'http://127.0.0.1:8420' } },
+  build: { outDir: 'dist', target: 'es2022', sourcemap: false, manifest: true },
+  test: { environment: 'jsdom', globals: false, setupFiles: ['./src/test-setup.ts'], css: false },
+})
