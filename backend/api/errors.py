@@ -41,6 +41,8 @@ def add_handlers(api: NinjaAPI) -> None:
 
     @api.exception_handler(HttpError)
     def _http(request: HttpRequest, error: HttpError) -> HttpResponse:
+        if error.status_code == 403:  # the framework's own way of saying that the token is missing or old
+            return csrf_failure(request)
         return problem(error.status_code, "bad_request", str(error))
 
 

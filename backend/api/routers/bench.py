@@ -42,7 +42,7 @@ from api.schemas import (
 
 router = Router(tags=["bench"])
 Tag = Annotated[Short, Path()]
-ERRORS = {401: Problem, 403: Problem, 404: Problem, 422: Problem}
+ERRORS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
 WRITES = {200: JobView, **ERRORS, 409: Problem}
 
 

@@ -25,7 +25,7 @@ def day(request: SignedIn) -> list[DayRowView]:
     return [day_row_view(row) for row in the_day()]
 
 
-@router.get("/search", response={200: list[FoundView], 401: Problem, 422: Problem}, operation_id="search")
+@router.get("/search", response={200: list[FoundView], 400: Problem, 401: Problem, 422: Problem}, operation_id="search")
 def find(request: SignedIn, q: Annotated[Short, Query()]) -> list[FoundView]:
     """Return jobs by tag, owner, console or drive."""
     return [
@@ -45,7 +45,7 @@ def prompts(request: SignedIn) -> list[PromptView]:
     return [PromptView.model_validate(p, from_attributes=True) for p in PROMPTS]
 
 
-@router.post("/jobs", response={200: JobView, 401: Problem, 403: Problem, 404: Problem, 422: Problem}, operation_id="take_in")
+@router.post("/jobs", response={200: JobView, 400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}, operation_id="take_in")
 def create(request: SignedIn, body: IntakeIn) -> JobView:
     """Take a unit in."""
     intake = Intake(**body.dict(exclude={"key"}))

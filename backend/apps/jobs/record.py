@@ -50,6 +50,7 @@ class Record:
     steps: dict[int, Line] = field(default_factory=dict)
     checks: dict[str, bool] = field(default_factory=dict)
     passes: int = 0
+    has_failed_pass: bool = False
     trial_since_proposal: Trial | None = None
     _trial_index: int = -1
 
@@ -89,13 +90,13 @@ def _finding(record: Record, line: Line) -> None:
     record.findings.append(Finding(str(line.number), what, is_struck))
     if isinstance(what, Trial) and not is_struck:
         record.trial_since_proposal, record._trial_index = what, len(record.findings) - 1
-        record.checks, record.passes = {}, 0
+        record.checks, record.passes, record.has_failed_pass = {}, 0, False
 
 
 def _proposal(record: Record, line: Line) -> None:
     body = line.body
     record.proposal = Proposal(body["repair"], body["name"], body["total_cents"], body["p_success"], body, line.number)
-    record.steps, record.checks, record.passes, record.trial_since_proposal = {}, {}, 0, None
+    record.steps, record.checks, record.passes, record.has_failed_pass, record.trial_since_proposal = {}, {}, 0, False, None
 
 
 def _stage(record: Record, line: Line) -> None:
@@ -119,7 +120,7 @@ def _check(record: Record, line: Line) -> None:
 def _pass(record: Record, line: Line) -> None:
     if not line.body["is_clean"]:
         record.passes = 0
-        record.checks["passes"] = False
+        record.has_failed_pass = True
         _not_cured(record)
         return
     record.passes += 1

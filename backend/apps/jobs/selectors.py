@@ -9,6 +9,7 @@ from django.db.models import Q
 from spindle.bench.proof import ProofCheck, clean_passes_needed, proof_profile
 from spindle.diagnosis.case import Answer, Case, Trial, TrialResult
 from spindle.diagnosis.compiled import CompiledModel
+from spindle.diagnosis.cost import Economy
 from spindle.diagnosis.diagnose import Diagnosis, diagnose
 from spindle.diagnosis.posterior import Belief, believe
 from spindle.diagnosis.trials import p_cured
@@ -72,11 +73,11 @@ class JobState:
     p_fixed: float
 
 
-def job_state(job: Job, *, lines: list[Line] | None = None) -> JobState:
-    """Return a job's state, computed from its tape."""
+def job_state(job: Job, *, lines: list[Line] | None = None, economy: Economy | None = None) -> JobState:
+    """Return a job's state, computed from its tape. Tape and figures are fetched unless the caller has them."""
     model = model_of_job(job)
     record = fold(lines_of(job) if lines is None else lines)
-    case = Case(model.sheet, tuple(record.findings), Depth(job.depth), the_shop().economy())
+    case = Case(model.sheet, tuple(record.findings), Depth(job.depth), economy or the_shop().economy())
     belief = believe(case.findings, model)
     procedure, steps = _procedure(record, model)
     checks = proof_profile(model.sheet, model.model, baseline_failures(belief, model))
@@ -144,7 +145,7 @@ def _facts(job: Job, record: Record, model: CompiledModel, belief: Belief, steps
         has_trial=trial is not None,
         trial_is_clean=trial is not None and trial.result is TrialResult.CLEAN,
         open_checks=tuple(c.title for c in checks if c.id not in record.checks),
-        failed_checks=tuple(c.title for c in checks if record.checks.get(c.id) is False),
+        failed_checks=(*(c.title for c in checks if record.checks.get(c.id) is False), *(["a pass"] if record.has_failed_pass else [])),
         passes=record.passes,
         passes_needed=needed,
         depth=job.depth,
@@ -179,7 +180,7 @@ class DayRow:
 
 
 def the_day(*, with_closed: bool = False) -> list[DayRow]:
-    """Return the jobs in the house by promise, each with what it waits for. Two queries, however many jobs there are."""
+    """Return the jobs in the house by promise, each with what it waits for. A handful of queries, however many jobs there are."""
     jobs = Job.objects.select_related("sheet")
     if not with_closed:
         jobs = jobs.exclude(stage=Stage.CLOSED.value)
@@ -188,8 +189,9 @@ def the_day(*, with_closed: bool = False) -> list[DayRow]:
     for row in TapeLine.objects.filter(job__in=found).select_related("by"):
         tapes[row.job_id].append(Line(row.number, row.version, row.kind, row.body, row.at, row.by.username))
     rows = []
+    economy = the_shop().economy()
     for job in found:
-        state = job_state(job, lines=tapes[job.pk])
+        state = job_state(job, lines=tapes[job.pk], economy=economy)
         waits = state.power_hold or (state.missing[0].text if state.missing else "")
         rows.append(DayRow(job, waits, not state.missing))
     return rows

@@ -15,5 +15,6 @@ const csrf: Middleware = {
   },
 }
 
-export const client = createClient<paths>({ baseUrl: location.origin, credentials: 'same-origin' })
+// fetch is looked up at each call, so that a test can stand in for the network
+export const client = createClient<paths>({ baseUrl: location.origin, credentials: 'same-origin', fetch: (request) => fetch(request) })
 client.use(csrf)

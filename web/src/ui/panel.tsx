@@ -18,7 +18,7 @@ export function Panel({ title, aside, children, className = '', level = 2 }: { t
 
 const tones = {
   plain: 'bg-mat text-ink border-line',
-  ember: 'bg-ember-soft text-ember border-transparent',
+  ember: 'bg-ember-soft text-ember-deep border-transparent',
   clear: 'bg-verdigris-soft text-verdigris border-transparent',
   brass: 'bg-brass-soft text-brass border-brass/45',
   danger: 'bg-danger-soft text-danger border-danger/40',

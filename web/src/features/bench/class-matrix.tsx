@@ -37,7 +37,7 @@ export function ClassMatrix({ entries, current, onPick }: Props) {
 function Cell({ entry, isCurrent, onPick }: { entry: Baseline; isCurrent: boolean; onPick: () => void }) {
   if (!entry.is_supported) return <div className="hatch px-3 py-2 text-quiet">never read on this model: no evidence</div>
   const a = entry.answer
-  const tone = !a || a.outcome === 'cant_tell' ? '' : a.outcome === 'reads' ? 'bg-verdigris-soft text-verdigris' : 'bg-ember-soft text-ember'
+  const tone = !a || a.outcome === 'cant_tell' ? '' : a.outcome === 'reads' ? 'bg-verdigris-soft text-verdigris' : 'bg-ember-soft text-ember-deep'
   return (
     <button
       type="button"

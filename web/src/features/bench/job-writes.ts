@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { queryOptions, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { client } from '@/api/client'
 import { dataOf, NoAnswerError, ProblemError, type Problem } from '@/api/problem'
@@ -29,8 +29,10 @@ export type Send = <P extends WritePath>(path: P, body: WriteBody<P>, says: stri
 
 const RETRY_MS = [1_000, 2_000, 4_000, 8_000]
 
-export const useJob = (tag: string) =>
-  useQuery({ queryKey: ['job', tag], queryFn: () => dataOf(client.GET('/api/jobs/{tag}', { params: { path: { tag } } })) })
+const jobQuery = (tag: string) =>
+  queryOptions({ queryKey: ['job', tag], queryFn: () => dataOf(client.GET('/api/jobs/{tag}', { params: { path: { tag } } })) })
+
+export const useJob = (tag: string) => useQuery(jobQuery(tag))
 
 export function useJobWrites(tag: string) {
   const cache = useQueryClient()
@@ -40,6 +42,7 @@ export function useJobWrites(tag: string) {
   const [conflict, setConflict] = useState<Conflict | null>(null)
   const underway = useRef<Pending | null>(null)
   const tries = useRef(0)
+  const redeliver = useRef<(write: Pending) => Promise<void>>(async () => undefined)
   const box = `outbox:${tag}`
 
   const settle = useCallback(() => {
@@ -65,11 +68,13 @@ export function useJobWrites(tag: string) {
         if (error instanceof NoAnswerError) {
           setOffline(true)
           tries.current += 1
-        } else if (error instanceof ProblemError && error.problem.code === 'signed_out') {
-          void cache.invalidateQueries({ queryKey: ['session'] }) // the write stays in its box and goes out after signing in
+        } else if (error instanceof ProblemError && ['signed_out', 'csrf'].includes(error.problem.code)) {
+          await cache.invalidateQueries({ queryKey: ['session'] }) // brings a new token, or the sign-in form: the write stays in its box till then
+          tries.current += 1
+          if (error.problem.code === 'csrf' && tries.current < 3) await redeliver.current(write)
         } else if (error instanceof ProblemError && error.problem.code === 'stale_write') {
           settle()
-          await cache.invalidateQueries({ queryKey: ['job', tag] })
+          await cache.fetchQuery({ ...jobQuery(tag), staleTime: 0 })
           setConflict({ changed: error.problem.params.changed as Conflict['changed'], pending: write })
         } else {
           settle()
@@ -79,6 +84,10 @@ export function useJobWrites(tag: string) {
     },
     [box, cache, settle, tag],
   )
+
+  useEffect(() => {
+    redeliver.current = deliver
+  }, [deliver])
 
   const again = useCallback(() => {
     if (underway.current) void deliver(underway.current)

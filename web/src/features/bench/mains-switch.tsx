@@ -15,7 +15,7 @@ export function MainsSwitch() {
         onClick={toggle}
         disabled={isBusy || !mayWork || isHeld}
         title={isHeld ? job.power_hold : undefined}
-        aria-label={job.is_live ? 'Mains live: set to out' : isHeld ? 'Mains out, held back' : 'Mains out: set to live'}
+        aria-label={job.is_live ? 'Mains live: set to out' : isHeld ? 'Mains held out' : 'Mains out: set to live'}
         className={`inline-flex min-h-10 items-center gap-2 rounded-lg px-3.5 font-bold ${job.is_live ? 'bg-[#a5221c] text-[#fbfaf5]' : 'bg-[#f3e6bf] text-[#1c2b2a]'}`}
       >
         <svg viewBox="0 0 18 18" className="size-4.5" fill="none" stroke="currentColor" strokeWidth="1.9" aria-hidden="true">

@@ -108,7 +108,7 @@ interface StepButtonProps {
 function StepButton({ isNext, step, isBusy, wrongMains, isLive, onMains, onTrial, onMark }: StepButtonProps) {
   if (step.is_done && !step.is_trial)
     return (
-      <button type="button" className="min-h-9 shrink-0 text-tiny text-quiet underline underline-offset-2" disabled={isBusy} onClick={() => onMark(false)} aria-label={`Not done after all: ${step.text}`}>
+      <button type="button" className="min-h-9 shrink-0 text-tiny text-quiet underline underline-offset-2" disabled={isBusy} onClick={() => onMark(false)} aria-label={`undo: ${step.text}`}>
         undo
       </button>
     )

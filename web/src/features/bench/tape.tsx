@@ -23,10 +23,12 @@ interface Props {
 /** Every finding in time order, each with what it moved. Struck lines stay. */
 export function Tape({ onFinding, onReading, onTrial }: Props) {
   const { job, mayWork } = useBench()
-  const end = useRef<HTMLDivElement>(null)
+  const roll = useRef<HTMLOListElement>(null)
   const lines = job.tape.filter((l) => l.kind !== 'strike' && l.kind !== 'restore')
   const findings = lines.filter((l) => FINDINGS.includes(l.kind) && !l.struck_by).length
-  useEffect(() => end.current?.scrollIntoView?.({ block: 'nearest' }), [lines.length])
+  useEffect(() => {
+    if (roll.current) roll.current.scrollTop = roll.current.scrollHeight
+  }, [lines.length])
   return (
     <aside aria-label="Tape" className="flex min-h-0 flex-col border-line bg-tape max-lg:border-t lg:w-84 lg:shrink-0 lg:border-l">
       <div className="flex items-baseline justify-between border-b border-dashed border-line px-4 py-2.5">
@@ -35,12 +37,11 @@ export function Tape({ onFinding, onReading, onTrial }: Props) {
           {findings} {findings === 1 ? 'finding' : 'findings'}
         </span>
       </div>
-      <ol className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} aria-label="Findings in time order">
+      <ol ref={roll} className="min-h-0 flex-1 overflow-y-auto" tabIndex={0} aria-label="Findings in time order">
         {lines.length === 0 && <li className="px-4 py-3 text-quiet">Nothing on the tape yet. What is seen, measured or tried stands here.</li>}
         {lines.map((line, n) => (
           <Line key={line.number} line={line} newDay={n === 0 || dayOf(lines[n - 1]!.at) !== dayOf(line.at)} />
         ))}
-        <div ref={end} />
       </ol>
       {mayWork && (
         <div className="flex gap-2 border-t border-line p-3">
@@ -76,7 +77,7 @@ function Line({ line, newDay }: { line: TapeLine; newDay: boolean }) {
             type="button"
             disabled={isBusy}
             className="min-h-7 text-tiny text-quiet underline underline-offset-2 hover:text-ink"
-            aria-label={`${isStruck ? 'Take the strike back' : 'Strike'}: ${line.text}`}
+            aria-label={`${isStruck ? 'restore' : 'strike'}: ${line.text}`}
             onClick={() =>
               isStruck
                 ? send('/api/jobs/{tag}/restores', { line: line.number, why: '' }, `Let line ${line.number} stand again`)

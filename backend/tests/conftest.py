@@ -1,0 +1,44 @@
+import uuid
+
+import pytest
+from django.test import Client
+
+from apps.jobs.models import Job
+from apps.people.models import User
+
+
+class Browser:
+    """Somebody at a browser: signed in, with a fresh key for each write."""
+
+    def __init__(self, name: str):
+        self.client = Client()
+        self.client.force_login(User.objects.get(username=name))
+
+    def get(self, path):
+        return self.client.get(f"/api{path}")
+
+    def post(self, path, **body):
+        return self.client.post(f"/api{path}", body, content_type="application/json")
+
+    def write(self, tag, what, *, key=None, version=None, **body):
+        version = Job.objects.get(tag=tag).version if version is None else version
+        return self.post(f"/jobs/{tag}/{what}", key=key or str(uuid.uuid4()), version=version, **body)
+
+
+@pytest.fixture(autouse=True)
+def filled(snapshot):
+    """Every test here finds the demo scenario in the database."""
+
+
+@pytest.fixture
+def bram(db):
+    return Browser("bram")
+
+
+@pytest.fixture
+def nia(db):
+    return Browser("nia")
+
+
+FRESH, SEEN, AGREE, REPAIR, PROVE, HAND_BACK, RATTLE, NOTED = "K-0107", "K-0102", "K-0104", "K-0105", "K-0103", "K-0108", "K-0106", "K-0109"
+ANSWER = {"question": "spins", "outcome": "holds"}

@@ -1,0 +1,117 @@
+"""The tape: append-only, written once per key, refused when stale, exact when struck."""
+
+import pytest
+from django.db import Error, connection, transaction
+
+from apps.jobs.models import Job, TapeLine
+
+from .conftest import ANSWER, FRESH, HAND_BACK, RATTLE, SEEN
+
+
+def suspects(answer):
+    return {s["id"]: s["p"] for s in answer.json()["diagnosis"]["suspects"]}
+
+
+def lines(tag):
+    return TapeLine.objects.filter(job__tag=tag).count()
+
+
+@pytest.mark.parametrize("sql", ["UPDATE jobs_tapeline SET kind = 'remark'", "DELETE FROM jobs_tapeline"])
+def test_the_database_refuses_to_change_or_delete_a_line(db, sql):
+    with pytest.raises(Error, match="append-only"), transaction.atomic(), connection.cursor() as cursor:
+        cursor.execute(sql)
+
+
+def test_an_answer_is_logged_with_who_and_when_and_moves_the_suspects(bram):
+    before = suspects(bram.get(f"/jobs/{FRESH}"))
+    answer = bram.write(FRESH, "answers", **ANSWER)
+    last = answer.json()["tape"][-1]
+    assert (last["text"], last["by"]) == ("Spins up once and holds", "Bram Tewell")
+    assert suspects(answer) != before
+
+
+def test_a_double_tap_writes_once(bram):
+    version, key, count = Job.objects.get(tag=FRESH).version, "double-tap-1", lines(FRESH)
+    first, second = (bram.write(FRESH, "answers", key=key, version=version, **ANSWER) for _ in range(2))
+    assert (first.status_code, second.status_code) == (200, 200)
+    assert lines(FRESH) == count + 1
+    assert first.json()["version"] == second.json()["version"]
+
+
+def test_a_key_used_for_something_else_is_refused(bram):
+    bram.write(FRESH, "answers", key="same-key-1", **ANSWER)
+    answer = bram.write(FRESH, "remarks", key="same-key-1", text="other")
+    assert (answer.status_code, answer.json()["code"]) == (422, "key_reused")
+
+
+def test_a_stale_write_is_refused_with_what_changed_and_nothing_is_written(bram, nia):
+    version = Job.objects.get(tag=FRESH).version
+    nia.write(FRESH, "remarks", text="Owner rang: it plays again on Sundays")
+    count = lines(FRESH)
+    answer = bram.write(FRESH, "answers", version=version, **ANSWER)
+    assert (answer.status_code, answer.json()["code"]) == (409, "stale_write")
+    assert answer.json()["params"]["changed"][0]["text"] == "Owner rang: it plays again on Sundays"
+    assert lines(FRESH) == count
+
+
+def test_striking_and_restoring_are_exact_and_the_line_stays(bram):
+    before = suspects(bram.get(f"/jobs/{FRESH}"))
+    number = bram.write(FRESH, "answers", question="warm_up", outcome="better_cold").json()["tape"][-1]["number"]
+    after = suspects(bram.get(f"/jobs/{FRESH}"))
+    struck = bram.write(FRESH, "strikes", line=number, why="wrong unit")
+    assert suspects(struck) == pytest.approx(before, abs=1e-12)
+    line = next(x for x in struck.json()["tape"] if x["number"] == number)
+    assert (line["struck_by"], line["struck_why"], line["can_strike"]) == ("Bram Tewell", "wrong unit", False)
+    assert suspects(bram.write(FRESH, "restores", line=number)) == pytest.approx(after, abs=1e-12)
+
+
+@pytest.mark.parametrize(
+    ("tag", "what", "body", "status", "reason"),
+    [
+        (FRESH, "answers", {"question": "lens_look", "outcome": "clear"}, 409, "mains_live"),
+        (HAND_BACK, "answers", {"question": "spins", "outcome": "holds"}, 409, "mains_out"),
+        (RATTLE, "mains", {"is_live": True}, 409, "power_held"),
+        (FRESH, "depth", {"depth": 2}, 409, "mains_live"),
+        (FRESH, "answers", {"question": "spin", "outcome": "holds"}, 422, None),
+        (FRESH, "answers", {"question": "spins", "outcome": "perhaps"}, 422, None),
+        (FRESH, "answers", {"question": "spins", "outcome": "holds", "tries": 2, "failed": 3}, 422, None),
+        (FRESH, "trials", {"changes": [{"repair": "pray"}], "result": "clean"}, 422, None),
+        (FRESH, "remarks", {"text": " "}, 422, None),
+        (FRESH, "remarks", {"text": "a\x00b"}, 422, None),
+        (FRESH, "strikes", {"line": 999}, 404, None),
+        (FRESH, "strikes", {"line": 5}, 404, None),
+        (FRESH, "restores", {"line": 1}, 404, None),
+        ("K-0101", "answers", {"question": "spins", "outcome": "holds"}, 409, "closed"),
+    ],
+)
+def test_what_cannot_be_is_refused_with_its_reason_and_writes_nothing(bram, tag, what, body, status, reason):
+    count = lines(tag)
+    answer = bram.write(tag, what, **body)
+    assert (answer.status_code, answer.json()["params"].get("reason")) == (status, reason)
+    assert answer["Content-Type"] == "application/problem+json"
+    assert lines(tag) == count
+
+
+def test_the_owners_story_needs_no_mains_state(bram):
+    answer = bram.write(HAND_BACK, "answers", question="spins", outcome="cycles", source="owner")
+    assert answer.json()["tape"][-1]["text"].startswith("Owner says: ")
+
+
+def test_a_look_inside_opens_the_unit_on_record(bram):
+    bram.write(FRESH, "mains", is_live=False)
+    answer = bram.write(FRESH, "answers", question="lens_look", outcome="clear")
+    assert answer.json()["depth"] == 2
+    assert [x["text"] for x in answer.json()["tape"][-2:]] == ["Unit drive open", "Lens looks clear"]
+
+
+def test_the_rattle_releases_the_mains_once_it_is_silent(bram):
+    assert bram.get(f"/jobs/{RATTLE}").json()["power_hold"]
+    bram.write(RATTLE, "answers", question="rattle", outcome="silent")
+    assert bram.write(RATTLE, "mains", is_live=True).json()["is_live"]
+
+
+def test_a_job_leaves_as_a_case_file_that_the_command_reads(bram):
+    from spindle.casefile import read_case
+
+    case = read_case(bram.get(f"/jobs/{SEEN}/case").json())
+    assert len(case.findings) > 10

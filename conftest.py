@@ -1,0 +1,39 @@
+"""The test database: filled once with the demo scenario, and put back quickly for tests that really commit."""
+
+import pytest
+from django.db import connection, connections, transaction
+
+from apps.demo.services import is_empty, load
+
+TABLES = ("people_user", "shop_shop", "drives_sheet", "jobs_job", "jobs_tapeline", "jobs_write")
+
+
+@pytest.fixture(scope="session")
+def django_db_modify_db_settings(django_db_modify_db_settings):
+    """The live server's threads let go of the test database after each request, so that it can be dropped."""
+    connections["default"].settings_dict["CONN_MAX_AGE"] = 0
+
+
+@pytest.fixture(scope="session")
+def snapshot(django_db_setup, django_db_blocker):
+    """The demo scenario as the tables' own bytes, loaded through the services once."""
+    with django_db_blocker.unblock():
+        load()
+        with connection.cursor() as cursor:
+            return {table: _rows(cursor, table) for table in TABLES}
+
+
+def _rows(cursor, table):
+    with cursor.copy(f"COPY {table} TO STDOUT") as copy:
+        return b"".join(bytes(row) for row in copy)
+
+
+@pytest.fixture
+def demo(snapshot, transactional_db):
+    """The demo scenario for a test that really commits: the database is emptied after each of those."""
+    if is_empty():
+        with transaction.atomic(), connection.cursor() as cursor:
+            for table, rows in snapshot.items():
+                with cursor.copy(f"COPY {table} FROM STDIN") as copy:
+                    copy.write(rows)
+                cursor.execute(f"SELECT setval(pg_get_serial_sequence('{table}', 'id'), max(id)) FROM {table} HAVING max(id) IS NOT NULL")

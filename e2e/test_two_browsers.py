@@ -1,0 +1,97 @@
+"""Two people on one job, a double tap, a dropped connection, a sign-out: nothing lost, nothing doubled."""
+
+import pytest
+from playwright.sync_api import expect
+
+from apps.jobs.models import TapeLine
+
+from .conftest import sign_in
+
+TAG = "K-0107"
+
+
+def findings(text):
+    return TapeLine.objects.filter(job__tag=TAG, body__question=text).count()
+
+
+def wake_up(page):
+    """Bring the fresh job to its first question with the mains as it needs it."""
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("This needs the mains")).to_be_hidden()
+    return page.get_by_role("region", name="Next move")
+
+
+def test_a_double_tap_writes_once(bench):
+    page = bench(TAG)
+    move = wake_up(page)
+    title = move.get_by_role("heading").inner_text()
+    move.get_by_role("button").nth(0).dblclick()
+    expect(move.get_by_role("heading")).not_to_have_text(title)
+    assert findings("flex_pickup_look") == 1
+
+
+def test_a_connection_dropped_before_and_after_the_server_wrote_loses_and_doubles_nothing(bench):
+    page = bench(TAG)
+    move = wake_up(page)
+    title = move.get_by_role("heading").inner_text()
+    page.route("**/answers", lambda route: route.abort())
+    page.keyboard.press("1")
+    expect(page.get_by_text("No connection: kept here, sent again by itself")).to_be_visible()
+    assert findings("flex_pickup_look") == 0
+    page.reload()  # a crash in the middle: the write is still in its box
+    page.unroute("**/answers")
+
+    def lose_the_answer(route):
+        route.fetch()
+        route.abort()
+
+    page.route("**/answers", lose_the_answer, times=1)
+    expect(move.get_by_role("heading")).not_to_have_text(title, timeout=20_000)
+    assert findings("flex_pickup_look") == 1
+
+
+def test_two_browsers_on_one_job_are_told_of_each_other(bench, browser, shop):
+    page = bench(TAG)
+    move = wake_up(page)
+    with_nia = browser.new_context(locale="en-GB")
+    other = with_nia.new_page()
+    sign_in(other, shop, "counter")
+    other.goto(f"{shop}/bench/{TAG}")
+    other.get_by_role("heading", name=TAG).wait_for()
+    other.keyboard.press("f")
+    other.get_by_label("Or a remark").fill("Owner rang: it plays on Sundays")
+    other.get_by_role("button", name="Log the remark").click()
+    expect(other.get_by_text("Owner rang: it plays on Sundays")).to_be_visible()
+
+    move.get_by_role("button").nth(0).click()
+    dialog = page.get_by_role("dialog", name="Somebody else wrote to this job meanwhile")
+    expect(dialog.get_by_text("Owner rang: it plays on Sundays")).to_be_visible()
+    assert findings("flex_pickup_look") == 0
+    dialog.get_by_role("button", name="Write mine now").click()
+    expect(page.get_by_label("Tape").get_by_text("Pickup flex mark hidden at both ends")).to_be_visible()
+    assert findings("flex_pickup_look") == 1
+    with_nia.close()
+
+
+def test_signed_out_in_mid_answer_the_answer_goes_out_after_signing_in(bench, shop):
+    page = bench(TAG)
+    wake_up(page)
+    page.context.clear_cookies()
+    page.keyboard.press("1")
+    page.get_by_role("heading", name="Sign in").wait_for()
+    page.get_by_label("Name").fill("bram")
+    page.get_by_label("Password").fill("rope-kettle-72")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Tape").get_by_text("Pickup flex mark hidden at both ends")).to_be_visible()
+    assert findings("flex_pickup_look") == 1
+
+
+@pytest.mark.parametrize("struck", ["u"])
+def test_the_last_finding_is_struck_and_let_stand_by_one_key(bench, struck):
+    page = bench(TAG)
+    last = page.get_by_label("Tape").get_by_text("Reads a film DVD slowly or at a second try")
+    page.keyboard.press(struck)
+    expect(page.get_by_label("Tape").get_by_text("Struck by Bram Tewell")).to_have_count(2)
+    page.keyboard.press(struck)
+    expect(page.get_by_label("Tape").get_by_text("Struck by Bram Tewell")).to_have_count(1)
+    expect(last).to_be_visible()

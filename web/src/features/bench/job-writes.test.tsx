@@ -1,0 +1,100 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { act, renderHook, waitFor } from '@testing-library/react'
+import type { ReactNode } from 'react'
+import { beforeEach, expect, test, vi } from 'vitest'
+import { useJobWrites } from './job-writes'
+
+const TAG = 'K-0107'
+const sent: { key: string; version: number; text: string }[] = []
+let answers: (Response | Error)[] = []
+
+const json = (status: number, body: unknown) => new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } })
+const written = (version: number) => json(200, { tag: TAG, version })
+const stale = () => json(409, { status: 409, code: 'stale_write', title: 'stale', params: { version: 8, changed: [{ by: 'Nia', at: '2026-03-01T09:00:00Z', text: 'Owner rang' }] } })
+
+beforeEach(() => {
+  sent.length = 0
+  vi.stubGlobal('fetch', async (request: Request) => {
+    if (request.method === 'GET') return json(200, { tag: TAG, version: 8 })
+    sent.push(await request.json())
+    const answer = answers.shift() ?? written(9)
+    if (answer instanceof Error) throw answer
+    return answer
+  })
+})
+
+function bench() {
+  const cache = new QueryClient()
+  cache.setQueryData(['job', TAG], { tag: TAG, version: 7 })
+  const wrapper = ({ children }: { children: ReactNode }) => <QueryClientProvider client={cache}>{children}</QueryClientProvider>
+  const hook = renderHook(() => useJobWrites(TAG), { wrapper })
+  const remark = () => act(() => hook.result.current.send('/api/jobs/{tag}/remarks', { text: 'hm' }, 'hm'))
+  return { ...hook, cache, remark }
+}
+
+test('a write carries its key and the version that was seen, and brings the job as it then stands', async () => {
+  answers = [written(8)]
+  const { result, cache, remark } = bench()
+  remark()
+  await waitFor(() => expect(result.current.pending).toBeNull())
+  expect(sent).toMatchObject([{ version: 7, text: 'hm' }])
+  expect(cache.getQueryData(['job', TAG])).toMatchObject({ version: 8 })
+  expect(localStorage.length).toBe(0)
+})
+
+test('a second tap while the first is on its way is the same tap', async () => {
+  answers = [written(8)]
+  const { result, remark } = bench()
+  remark()
+  remark()
+  await waitFor(() => expect(result.current.pending).toBeNull())
+  expect(sent).toHaveLength(1)
+})
+
+test('without a connection the write is kept, and sent again with the same key', async () => {
+  answers = [new TypeError('down'), new TypeError('down'), written(8)]
+  const { result, remark } = bench()
+  remark()
+  await waitFor(() => expect(result.current.isOffline).toBe(true))
+  expect(localStorage.length).toBe(1)
+  act(() => result.current.again())
+  await waitFor(() => expect(sent.length).toBe(2))
+  act(() => result.current.again())
+  await waitFor(() => expect(result.current.pending).toBeNull())
+  expect(new Set(sent.map((s) => s.key)).size).toBe(1)
+})
+
+test('what a crash left in the box goes out first when the screen comes back', async () => {
+  localStorage.setItem(`spindle:outbox:${TAG}`, JSON.stringify({ path: '/api/jobs/{tag}/remarks', body: { text: 'left' }, key: 'left-over-1', version: 6, says: 'left' }))
+  const { result } = bench()
+  await waitFor(() => expect(sent).toMatchObject([{ key: 'left-over-1', version: 6, text: 'left' }]))
+  await waitFor(() => expect(result.current.pending).toBeNull())
+})
+
+test('a stale write shows what changed, and goes out anew only when told', async () => {
+  answers = [stale(), written(9)]
+  const { result, remark } = bench()
+  remark()
+  await waitFor(() => expect(result.current.conflict?.changed[0]?.text).toBe('Owner rang'))
+  expect(sent).toHaveLength(1)
+  act(() => result.current.resend())
+  await waitFor(() => expect(result.current.pending).toBeNull())
+  expect(sent[1]).toMatchObject({ version: 8, text: 'hm' })
+})
+
+test('a refusal is told in the server’s words and leaves nothing behind', async () => {
+  answers = [json(409, { status: 409, code: 'not_now', title: 'This needs the mains out.', params: {} })]
+  const { result, remark } = bench()
+  remark()
+  await waitFor(() => expect(result.current.problem?.title).toBe('This needs the mains out.'))
+  expect(localStorage.length).toBe(0)
+})
+
+test('signed out in the middle: the write waits in its box', async () => {
+  answers = [json(401, { status: 401, code: 'signed_out', title: 'Sign in', params: {} })]
+  const { result, remark } = bench()
+  remark()
+  await waitFor(() => expect(sent).toHaveLength(1))
+  await waitFor(() => expect(localStorage.getItem(`spindle:outbox:${TAG}`)).toContain('hm'))
+  expect(result.current.problem).toBeNull()
+})
