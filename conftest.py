@@ -1,9 +1,8 @@
 """The test database: filled once with the demo scenario, and put back quickly for tests that really commit."""
 
 import pytest
-from django.db import connection, connections, transaction
-
 from apps.demo.services import is_empty, load
+from django.db import connection, connections, transaction
 
 TABLES = ("people_user", "shop_shop", "drives_sheet", "jobs_job", "jobs_tapeline", "jobs_write")
 

@@ -2,9 +2,8 @@ import os
 from pathlib import Path
 
 import pytest
-from django.conf import settings
-
 from apps.demo.services import sign_ins
+from django.conf import settings
 
 # Playwright's sync API keeps an event loop on the main thread: Django would refuse the ORM there
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")

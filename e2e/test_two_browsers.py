@@ -1,9 +1,8 @@
 """Two people on one job, a double tap, a dropped connection, a sign-out: nothing lost, nothing doubled."""
 
 import pytest
-from playwright.sync_api import expect
-
 from apps.jobs.models import TapeLine
+from playwright.sync_api import expect
 
 from .conftest import sign_in
 
@@ -15,7 +14,9 @@ def findings(text):
 
 
 def wake_up(page):
-    """Bring the fresh job to its first question with the mains as it needs it."""
+    """Bring the fresh job to a question, with the mains as it needs it."""
+    page.keyboard.press("n")
+    page.get_by_text("This needs the mains out; it is live.").wait_for()
     page.keyboard.press("Enter")
     expect(page.get_by_text("This needs the mains")).to_be_hidden()
     return page.get_by_role("region", name="Next move")

@@ -4,6 +4,7 @@ import io
 
 from playwright.sync_api import expect
 from pypdf import PdfReader
+from spindle.workflow.intake import PROMPTS
 
 from .conftest import sign_in
 
@@ -61,8 +62,6 @@ def take_in(page, prompts):
 
 
 def test_one_unit_from_the_counter_to_the_report_by_keyboard_alone(page, shop):
-    from spindle.workflow.intake import PROMPTS
-
     sign_in(page, shop)
     take_in(page, [p.ask for p in PROMPTS])
     page.get_by_role("heading", name="K-0110").wait_for()
@@ -86,7 +85,13 @@ def test_one_unit_from_the_counter_to_the_report_by_keyboard_alone(page, shop):
         if page.get_by_role("button", name="Propose it to the owner").is_visible():
             break
         move = page.get_by_role("region", name="Next move").get_by_role("heading").inner_text()
-        answer(page, move, "Dust or haze" if move.startswith("Lens under") else page.get_by_role("group", name="Answers").get_by_role("button").first.inner_text().split("\n")[-1])
+        answer(
+            page,
+            move,
+            "Dust or haze"
+            if move.startswith("Lens under")
+            else page.get_by_role("group", name="Answers").get_by_role("button").first.inner_text().split("\n")[-1],
+        )
         expect(page.get_by_role("region", name="Next move").get_by_role("heading")).not_to_have_text(move)
     expect(page.get_by_role("heading", name="Clean the lens")).to_be_visible()
     page.keyboard.press("Enter")
@@ -112,22 +117,34 @@ def test_one_unit_from_the_counter_to_the_report_by_keyboard_alone(page, shop):
 
     page.get_by_role("heading", name="Clean passes in a row").wait_for()
     while page.get_by_role("button", name="Go on to Hand back").is_hidden():
-        page.keyboard.press("l" if page.get_by_role("button", name="It is closed up").is_visible() and page.get_by_role("button", name="Mains live").is_visible() else "Enter")
+        page.keyboard.press(
+            "l" if page.get_by_role("button", name="It is closed up").is_visible() and page.get_by_role("button", name="Mains live").is_visible() else "Enter"
+        )
         page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
         page.keyboard.press("1")
         page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
     page.keyboard.press("Enter")
     page.get_by_text("Ready to hand back").wait_for()
     page.keyboard.press("l")
-    page.get_by_role("button", name="Go on to Closed").wait_for()
+    page.get_by_role("button", name="Hand it over, close the job").wait_for()
 
     link = page.get_by_role("link", name="Open the report for the owner (PDF)")
     focus(page, link)
     pdf = page.request.get(f"{shop}{link.get_attribute('href')}")
     text = " ".join(PdfReader(io.BytesIO(pdf.body())).pages[0].extract_text().split())
-    for words in ("K-0110", "Repaired", "Lens dirty or hazy", "Perrin Oakhanger", "Thinks about every disc", "Clean the lens: works", "60 days", "clean passes in a row", "Do not open the unit"):
+    for words in (
+        "K-0110",
+        "Repaired",
+        "Lens dirty or hazy",
+        "Perrin Oakhanger",
+        "Thinks about every disc",
+        "Clean the lens: works",
+        "60 days",
+        "clean passes in a row",
+        "Do not open the unit",
+    ):
         assert words in text
     page.keyboard.press("Escape")
-    focus(page, page.get_by_role("button", name="Go on to Closed"))
+    focus(page, page.get_by_role("button", name="Hand it over, close the job"))
     page.keyboard.press("Enter")
     expect(page.get_by_text("This job is closed")).to_be_visible()

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from typing import Any
 
+from api.errors import PROBLEM, add_handlers
+from api.routers import bench, jobs, session
 from ninja import NinjaAPI
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
-
-from api.errors import PROBLEM, add_handlers
-from api.routers import bench, jobs, session
 
 
 class _Api(NinjaAPI):

@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 from api.main import api
-from django.urls import path, re_path
-
 from config.spa import spa
+from django.urls import path, re_path
 
 urlpatterns = [path("api/", api.urls), re_path(r"^(?!api/|static/|assets/)[^.]*$", spa)]

@@ -1,10 +1,9 @@
 import uuid
 
 import pytest
-from django.test import Client
-
 from apps.jobs.models import Job
 from apps.people.models import User
+from django.test import Client
 
 
 class Browser:

@@ -2,14 +2,13 @@
 
 import pytest
 import schemathesis
+from config.wsgi import application
 from django.core.signals import request_finished, request_started
 from django.db import close_old_connections
 from django.test import Client
 from hypothesis import HealthCheck, settings
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import content_type_conformance, response_schema_conformance, status_code_conformance
-
-from config.wsgi import application
 
 from .conftest import FRESH, Browser
 

@@ -1,11 +1,13 @@
 """From the counter to the hand-back: what each stage asks, who may do it, and what the proof makes of it."""
 
+import io
 import uuid
 
 import pytest
-
+from apps.drives.models import Sheet
 from apps.jobs.models import Job
 from apps.people.models import User
+from pypdf import PdfReader
 
 from .conftest import AGREE, FRESH, HAND_BACK, NOTED, PROVE, REPAIR, Browser
 
@@ -21,8 +23,6 @@ INTAKE = {
 
 
 def take_in(browser, **more):
-    from apps.drives.models import Sheet
-
     sheet = Sheet.objects.get(variant="VM-S41").pk
     return browser.post("/jobs", **{"key": str(uuid.uuid4()), "sheet_id": sheet, **INTAKE, **more})
 
@@ -59,7 +59,12 @@ def test_the_counter_completes_its_notes_and_the_job_goes_on(nia):
 
 @pytest.mark.parametrize(
     ("tag", "stage", "codes"),
-    [(FRESH, "isolate", {"findings", "proposal"}), (AGREE, "agree", {"consent"}), (REPAIR, "repair", {"steps", "trial"}), (PROVE, "prove", {"checks", "passes"})],
+    [
+        (FRESH, "isolate", {"findings", "proposal"}),
+        (AGREE, "agree", {"consent"}),
+        (REPAIR, "repair", {"steps", "trial"}),
+        (PROVE, "prove", {"checks", "passes"}),
+    ],
 )
 def test_a_stage_is_not_left_before_what_it_needs_is_there(bram, tag, stage, codes):
     answer = bram.write(tag, "advance", stage=stage)
@@ -151,23 +156,26 @@ def test_a_unit_may_go_back_as_it_is(bram):
 
 
 def test_the_report_says_what_was_wrong_what_was_done_and_what_proves_it(bram, tmp_path):
-    from pypdf import PdfReader
-
     file = tmp_path / "report.pdf"
     file.write_bytes(bram.get(f"/jobs/{HAND_BACK}/report.pdf").content)
     pages = PdfReader(file).pages
     text = " ".join(pages[0].extract_text().split())
     assert len(pages) == 1
-    for words in ("Repaired", "Rails or worm dry or dirty", "in 100", "Clean and grease rails and worm: works", "Sled stiff or dry", "90 days", "3 clean passes", "Caution"):
+    for words in (
+        "Repaired",
+        "Rails or worm dry or dirty",
+        "in 100",
+        "Clean and grease rails and worm: works",
+        "Sled stiff or dry",
+        "90 days",
+        "3 clean passes",
+        "Caution",
+    ):
         assert words in text
 
 
 def test_an_owners_words_cannot_write_into_the_report(bram):
-    from pypdf import PdfReader
-
     Job.objects.filter(tag=HAND_BACK).update(complaint="<img src='file:///etc/passwd'><b>bold</b>")
-    import io
-
     text = PdfReader(io.BytesIO(bram.get(f"/jobs/{HAND_BACK}/report.pdf").content)).pages[0].extract_text()
     assert "<b>bold</b>" in text
     assert User.objects.exists()

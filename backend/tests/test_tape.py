@@ -1,9 +1,9 @@
 """The tape: append-only, written once per key, refused when stale, exact when struck."""
 
 import pytest
-from django.db import Error, connection, transaction
-
 from apps.jobs.models import Job, TapeLine
+from django.db import Error, connection, transaction
+from spindle.casefile import read_case
 
 from .conftest import ANSWER, FRESH, HAND_BACK, RATTLE, SEEN
 
@@ -111,7 +111,5 @@ def test_the_rattle_releases_the_mains_once_it_is_silent(bram):
 
 
 def test_a_job_leaves_as_a_case_file_that_the_command_reads(bram):
-    from spindle.casefile import read_case
-
     case = read_case(bram.get(f"/jobs/{SEEN}/case").json())
     assert len(case.findings) > 10

@@ -12,7 +12,6 @@ from spindle.casefile import read_case
 from spindle.diagnosis.compiled import compile_model
 from spindle.diagnosis.diagnose import diagnose
 from spindle.errors import CaseError, SpindleError
-
 from spindle_cli.written import diagnosis_json, vocabulary_json
 
 MAX_BYTES: Final = 5_000_000

@@ -25,12 +25,7 @@ def diagnosis_json(found: Diagnosis, model: CompiledModel) -> dict[str, Any]:
         "suspects": [{"fault": s.id, "part": s.part, "name": s.name, "p": s.p} for s in found.suspects],
         "parts": [{"part": s.id, "name": s.name, "p": s.p} for s in found.parts],
         "weights": [
-            {
-                "finding": w.finding,
-                "parts_db": {p.part: p.db for p in w.parts},
-                "left_out": w.left_out.value if w.left_out else None,
-            }
-            for w in found.weights
+            {"finding": w.finding, "parts_db": {p.part: p.db for p in w.parts}, "left_out": w.left_out.value if w.left_out else None} for w in found.weights
         ],
         "next_moves": [_move(m) for m in advice.moves],
         "either": advice.is_tie,

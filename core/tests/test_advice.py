@@ -6,8 +6,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from spindle.diagnosis.case import Case
 from spindle.diagnosis.compiled import compile_model
-from spindle.diagnosis.cost import Economy, cost_tables, expected_cost, fixed_order_cost
+from spindle.diagnosis.cost import Economy, cost_tables, expected_cost, fixed_order_cost, question_cost
 from spindle.diagnosis.moves import MoveKind
+from spindle.diagnosis.posterior import believe
 from spindle.drives.sheet import PartPrice
 from spindle.faults.model import Depth
 
@@ -55,7 +56,7 @@ def test_many_states_at_once_are_each_worth_what_they_are_alone():
 def test_advice_is_never_dearer_than_stopping_or_a_school(words, depth):
     advice = Bench(words, depth=depth).found.advice
     costs = {m.kind: m.expected_eur for m in reversed(advice.moves)}
-    assert advice.held_back or advice.moves[0].expected_eur == min(m.expected_eur for m in advice.moves)
+    assert advice.held_back or advice.moves[0].expected_eur <= 1.01 * min(m.expected_eur for m in advice.moves)
     assert advice.moves[0].expected_eur <= min(costs[MoveKind.STOP], *(s.expected_eur for s in advice.schools)) + 1e-9
     assert len(advice.schools) == 3
 
@@ -100,3 +101,36 @@ def test_a_fixed_order_costs_at_least_its_first_step():
     w = MODEL.prior
     assert fixed_order_cost(w, 0, [], TABLES) == pytest.approx(150)
     assert fixed_order_cost(w, 0, [0], TABLES) > TABLES.cost[0, 0]
+
+
+@settings(max_examples=200, deadline=None)
+@given(seed=st.integers(0, 10**6), depth=st.integers(0, 3), give_up=st.floats(20, 400))
+def test_least_cost_of_a_move_is_at_most_the_sequence_and_that_at_most_giving_up(seed, depth, give_up):
+    rng = np.random.default_rng(seed)
+    asked = rng.choice(list(MODEL.questions), 6, replace=False)
+    words = " ".join(f"{q}={rng.choice([o.id for o in MODEL.questions[q].outcomes])}" for q in asked)
+    bench = Bench(words, depth=Depth(depth))
+    economy = Economy(give_up_eur=give_up)
+    bench.case = Case(PAIRED, bench.case.findings, Depth(depth), economy)
+    tables = cost_tables(MODEL, economy)
+    p = believe(bench.case.findings, MODEL).p
+    sequence, _ = expected_cost(p[None], np.array([depth]), np.ones((1, len(MODEL.repairs)), dtype=bool), tables)
+    least = min(m.expected_eur for m in bench.found.advice.moves)
+    assert least <= sequence[0] + 1e-9 <= tables.giving_up(depth) + 2e-9
+
+
+@pytest.mark.parametrize(("question", "depth", "eur"), [("spins", 0, 0.6), ("fuse_test", 0, 0.6 * 12), ("fuse_test", 1, 0.6 * 2), ("lens_look", 1, 0.6 * 7)])
+def test_a_question_costs_its_minutes_and_the_way_in(question, depth, eur):
+    assert question_cost(MODEL.questions[question], depth, TABLES) == pytest.approx(eur)
+
+
+def test_every_move_says_why_and_what_it_costs():
+    for move in Bench(RETRIES).found.advice.moves:
+        assert move.why.endswith(".")
+        assert move.expected_eur >= move.step_eur or move.kind is MoveKind.STOP
+        assert move.saves_eur >= 0
+
+
+def test_between_equal_steps_doing_comes_before_asking():
+    moves = Bench("takes_disc=ignores wakes=no ejects=no spins=never fuse_test=open flex_board_look=seated", depth=Depth.COVER_OFF).found.advice.moves
+    assert (moves[0].id, moves[0].kind) == ("replace_fuse", MoveKind.REPAIR)

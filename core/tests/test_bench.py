@@ -54,6 +54,8 @@ def test_fuse_rating_that_cannot_be_read_says_so(text):
         (Stage.FAULT_SEEN, JobFacts(answered=frozenset({"takes_disc", "spins", "screen_message", "ejects"})), set()),
         (Stage.ISOLATE, JobFacts(), {"findings", "proposal"}),
         (Stage.ISOLATE, JobFacts(top_part_p=0.7, proposed_repair="clean_lens"), set()),
+        (Stage.ISOLATE, JobFacts(top_part_p=0.3, proposed_repair="clean_lens"), {"findings"}),
+        (Stage.ISOLATE, JobFacts(top_part_p=0.3, proposed_repair="clean_lens", is_advised=True), set()),
         (Stage.AGREE, JobFacts(proposed_cents=6000, agreed_cents=4500), {"consent"}),
         (Stage.AGREE, JobFacts(proposed_cents=4000, agreed_cents=4500, needs_consent="stopgap"), {"consent_kind"}),
         (Stage.PROVE, JobFacts(failed_checks=("x",), depth=1), {"closed", "failed"}),

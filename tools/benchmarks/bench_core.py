@@ -3,7 +3,6 @@
 import numpy as np
 import pyagrum as gum
 import pytest
-
 from spindle.casefile import read_drive
 from spindle.diagnosis.advice import advise
 from spindle.diagnosis.case import UNRELIABILITY, Answer, Case, Finding, Source
@@ -12,13 +11,7 @@ from spindle.diagnosis.diagnose import diagnose
 from spindle.diagnosis.evidence import gather, log_likelihoods
 from spindle.diagnosis.posterior import believe, posterior
 
-DRIVE = {
-    "variant": "VM-S41",
-    "family": "slot",
-    "pairing": "board",
-    "classes": ["game_bd", "film_bd", "film_dvd"],
-    "fuse_rating": "1.5 A fast",
-}
+DRIVE = {"variant": "VM-S41", "family": "slot", "pairing": "board", "classes": ["game_bd", "film_bd", "film_dvd"], "fuse_rating": "1.5 A fast"}
 MODEL = compile_model(read_drive(DRIVE, "/drive"))
 EPS = UNRELIABILITY[Source.BENCH]
 

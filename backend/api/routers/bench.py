@@ -4,18 +4,6 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from apps.jobs.selectors import job_by_tag, job_state, model_of_job
-from apps.jobs.services import repair, stages, tape
-from apps.jobs.services.take_in import amend
-from apps.jobs.services.writing import Command
-from apps.reports.services import hand_back_pdf
-from apps.shop.selectors import the_shop
-from django.http import HttpResponse
-from ninja import Path, Router
-from spindle.casefile import write_case
-from spindle.diagnosis.case import Answer, Change, Trial
-from spindle.faults.model import Depth
-
 from api.presenters import job_view, question_view
 from api.requests import SignedIn
 from api.schemas import (
@@ -39,6 +27,17 @@ from api.schemas import (
     TrialIn,
     Write,
 )
+from apps.jobs.selectors import job_by_tag, job_state, model_of_job
+from apps.jobs.services import repair, stages, tape
+from apps.jobs.services.take_in import amend
+from apps.jobs.services.writing import Command
+from apps.reports.services import hand_back_pdf
+from apps.shop.selectors import the_shop
+from django.http import HttpResponse
+from ninja import Path, Router
+from spindle.casefile import write_case
+from spindle.diagnosis.case import Answer, Change, Trial
+from spindle.faults.model import Depth
 
 router = Router(tags=["bench"])
 Tag = Annotated[Short, Path()]

@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated
 
+from api.presenters import day_row_view, job_view, sheet_view
+from api.requests import SignedIn
+from api.schemas import DayRowView, FoundView, IntakeIn, JobView, Problem, PromptView, SheetView, Short
 from apps.drives.selectors import current_sheets
 from apps.jobs.selectors import job_state, search, the_day
 from apps.jobs.services.take_in import Intake, take_in
@@ -11,10 +14,6 @@ from apps.shop.selectors import the_shop
 from ninja import Query, Router
 from spindle.workflow.intake import PROMPTS
 from spindle.workflow.stages import NAMES, Stage
-
-from api.presenters import day_row_view, job_view, sheet_view
-from api.requests import SignedIn
-from api.schemas import DayRowView, FoundView, IntakeIn, JobView, Problem, PromptView, SheetView, Short
 
 router = Router(tags=["jobs"])
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from api.errors import csrf_failure, locked_out
+from api.schemas import Me, Problem, Session, SignIn
 from apps.errors import NotAllowedError
 from apps.people.permissions import allowed
 from apps.people.services import sign_in, sign_out
@@ -10,9 +12,6 @@ from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import Router
 from ninja.utils import check_csrf
-
-from api.errors import csrf_failure, locked_out
-from api.schemas import Me, Problem, Session, SignIn
 
 router = Router(tags=["session"])
 

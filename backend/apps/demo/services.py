@@ -8,14 +8,6 @@ from datetime import datetime, time, timedelta
 from functools import cache
 from typing import Any
 
-from django.conf import settings
-from django.core.management import call_command
-from django.db import transaction
-from django.utils import timezone
-from spindle.diagnosis.case import Answer, Change, Health, Source, Trial, TrialResult
-from spindle.faults.model import Depth
-from spindle.workflow.stages import Stage
-
 from apps.drives.models import Sheet
 from apps.jobs.models import Job, LineKind, TapeLine
 from apps.jobs.selectors import job_state
@@ -24,6 +16,13 @@ from apps.jobs.services.take_in import Intake, take_in
 from apps.jobs.services.writing import Command
 from apps.people.models import User
 from apps.shop.models import Shop
+from django.conf import settings
+from django.core.management import call_command
+from django.db import transaction
+from django.utils import timezone
+from spindle.diagnosis.case import Answer, Change, Health, Source, Trial, TrialResult
+from spindle.faults.model import Depth
+from spindle.workflow.stages import Stage
 
 
 @cache

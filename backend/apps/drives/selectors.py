@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from functools import lru_cache
 
-from spindle.casefile import read_drive
-from spindle.diagnosis.compiled import CompiledModel, compile_model
-
 from apps.drives.models import Sheet
 from apps.errors import NotFoundError
+from spindle.casefile import read_drive
+from spindle.diagnosis.compiled import CompiledModel, compile_model
 
 
 def current_sheets() -> list[Sheet]:

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
+from apps.drives.models import Sheet
 from django.conf import settings
 from django.db import models
 from django.db.models import F, Q
 from spindle.faults.model import Depth
 from spindle.workflow.stages import NAMES, Stage
-
-from apps.drives.models import Sheet
 
 
 class Job(models.Model):

@@ -31,7 +31,7 @@ class Proposal:
     name: str
     total_cents: int
     p_success: float
-    quote: dict[str, Any]
+    is_advised: bool
     number: int
 
 
@@ -95,7 +95,7 @@ def _finding(record: Record, line: Line) -> None:
 
 def _proposal(record: Record, line: Line) -> None:
     body = line.body
-    record.proposal = Proposal(body["repair"], body["name"], body["total_cents"], body["p_success"], body, line.number)
+    record.proposal = Proposal(body["repair"], body["name"], body["total_cents"], body["p_success"], body.get("is_advised", False), line.number)
     record.steps, record.checks, record.passes, record.has_failed_pass, record.trial_since_proposal = {}, {}, 0, False, None
 
 

@@ -5,6 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
+from apps.drives.selectors import model_of
+from apps.errors import NotFoundError
+from apps.jobs.lines import line_text
+from apps.jobs.models import Job, TapeLine
+from apps.jobs.record import Line, Record, fold
+from apps.shop.selectors import the_shop
 from django.db.models import Q
 from spindle.bench.proof import ProofCheck, clean_passes_needed, proof_profile
 from spindle.diagnosis.case import Answer, Case, Trial, TrialResult
@@ -19,13 +25,6 @@ from spindle.repairs.library import procedure_for
 from spindle.repairs.procedure import Procedure, Step, steps_from
 from spindle.workflow.intake import open_prompts, power_hold
 from spindle.workflow.stages import JobFacts, Missing, Stage, missing
-
-from apps.drives.selectors import model_of
-from apps.errors import NotFoundError
-from apps.jobs.lines import line_text
-from apps.jobs.models import Job, TapeLine
-from apps.jobs.record import Line, Record, fold
-from apps.shop.selectors import the_shop
 
 _SEEN_KINDS = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
 
@@ -137,6 +136,7 @@ def _facts(job: Job, record: Record, model: CompiledModel, belief: Belief, steps
         findings_beyond_baseline=sum(_is_beyond_baseline(f.what, model) for f in record.findings if not f.is_struck),
         top_part_p=float(belief.p_part.max()),
         proposed_repair=proposal.repair if proposal else "",
+        is_advised=proposal.is_advised if proposal else False,
         proposed_cents=proposal.total_cents if proposal else 0,
         agreed_cents=max([job.limit_cents or 0, *agreed]),
         needs_consent=procedure.alters_unit if procedure else "",

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from django.contrib.auth import authenticate, login, logout
-from django.http import HttpRequest
-
 from apps.errors import NotAllowedError
 from apps.people.models import User
+from django.contrib.auth import authenticate, login, logout
+from django.http import HttpRequest
 
 
 def sign_in(request: HttpRequest, username: str, password: str) -> User:

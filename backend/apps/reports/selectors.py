@@ -5,13 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from spindle.diagnosis.posterior import believe
-from spindle.faults.model import LEAK, QuestionKind
-from spindle.workflow.intake import PROMPTS
-
 from apps.jobs.lines import line_text
 from apps.jobs.selectors import JobState
 from apps.shop.models import Shop
+from spindle.diagnosis.posterior import believe
+from spindle.faults.model import LEAK, QuestionKind
+from spindle.workflow.intake import PROMPTS
 
 _READINGS = (QuestionKind.READING, QuestionKind.TEST)
 _CARE = (

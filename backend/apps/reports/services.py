@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from typing import Any
 
+from apps.jobs.selectors import JobState
+from apps.reports.selectors import report_of
+from apps.shop.models import Shop
 from django.conf import settings
 from django.template.loader import render_to_string
 from django.utils import timezone
 from weasyprint import HTML, URLFetcher
-
-from apps.jobs.selectors import JobState
-from apps.reports.selectors import report_of
-from apps.shop.models import Shop
 
 
 class _OwnFilesOnly(URLFetcher):  # type: ignore[misc]  # weasyprint ships no types

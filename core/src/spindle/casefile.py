@@ -128,12 +128,7 @@ def read_case(document: object) -> Case:
         if name not in _DEPTHS:
             raise CaseError("/bench/depth", f"{name!r} is none of {', '.join(_DEPTHS)}")
         depth = _DEPTHS[name]
-    return Case(
-        sheet=sheet,
-        findings=tuple(Finding(f.id, f.what, f.id in struck) for f in findings),
-        depth=depth,
-        economy=_economy(top),
-    )
+    return Case(sheet=sheet, findings=tuple(Finding(f.id, f.what, f.id in struck) for f in findings), depth=depth, economy=_economy(top))
 
 
 def _strikes(top: _Object, findings: list[Finding]) -> set[str]:

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from spindle.bench.fuse import check_replacement
-from spindle.faults.model import Depth, Mains
-from spindle.workflow.stages import Stage
-
 from apps.errors import InvalidError, NotFoundError, NotNowError
 from apps.jobs.models import Job
 from apps.jobs.selectors import job_state
 from apps.jobs.services.tape import check_mains, deepen
 from apps.jobs.services.writing import Command, writing
 from apps.people.permissions import Action
+from spindle.bench.fuse import check_replacement
+from spindle.faults.model import Depth, Mains
+from spindle.workflow.stages import Stage
 
 
 def mark_step(command: Command, step: int, *, is_done: bool, fuse: str = "") -> Job:

@@ -5,16 +5,15 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
-from spindle.diagnosis.posterior import chance_of
-from spindle.workflow.quote import quote
-from spindle.workflow.stages import NAMES, Stage, following, may_return
-
 from apps.errors import InvalidError, NotFoundError, NotNowError
 from apps.jobs.models import Job
-from apps.jobs.selectors import job_state
+from apps.jobs.selectors import diagnosis_of, job_state
 from apps.jobs.services.writing import Command, Writing, writing
 from apps.people.permissions import Action
 from apps.shop.selectors import the_shop
+from spindle.diagnosis.posterior import chance_of
+from spindle.workflow.quote import quote
+from spindle.workflow.stages import NAMES, Stage, following, may_return
 
 _WHO = {Stage.TAKEN_IN: Action.TAKE_IN, Stage.AGREE: Action.AGREE, Stage.HAND_BACK: Action.HAND_BACK}
 
@@ -34,9 +33,7 @@ def advance(command: Command, stage: Stage) -> Job:
             left = job_state(write.job, lines=list(write.record.lines)).missing
             if left:
                 raise NotNowError(
-                    f"{NAMES[stage]} cannot be left yet: {left[0].text}",
-                    reason="missing",
-                    missing=[{"code": m.code, "text": m.text} for m in left],
+                    f"{NAMES[stage]} cannot be left yet: {left[0].text}", reason="missing", missing=[{"code": m.code, "text": m.text} for m in left]
                 )
             _move(write, following(stage))
     return write.job
@@ -82,9 +79,11 @@ def _offer_body(write: Writing, repair_id: str) -> dict[str, Any]:
     if not repair_id:
         return {"repair": "", "name": "Hand it back as it is", "total_cents": 0, "p_success": 0.0}
     model = write.model
-    p_success = chance_of(repair_id, tuple(write.record.findings), model)
+    state = job_state(write.job, lines=list(write.record.lines))
+    first = diagnosis_of(state).advice.moves[0]
+    p_success = chance_of(repair_id, state.case.findings, model)
     offer = quote(repair_id, p_success, model, price_cents_per_min=the_shop().price_cents_per_min)
-    return {**asdict(offer), "total_cents": offer.total_cents}
+    return {**asdict(offer), "total_cents": offer.total_cents, "is_advised": first.id == repair_id}
 
 
 def record_consent(command: Command, *, is_agreed: bool, amount_cents: int, by_name: str, how: str) -> Job:

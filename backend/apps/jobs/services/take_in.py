@@ -7,12 +7,6 @@ from datetime import date, datetime
 from types import MappingProxyType
 from typing import Any, Final
 
-from django.db import connection, transaction
-from django.utils import timezone
-from spindle.diagnosis.case import Answer
-from spindle.workflow.intake import PROMPTS, findings_of
-from spindle.workflow.stages import Stage
-
 from apps.drives.selectors import model_of, sheet
 from apps.errors import InvalidError, NotNowError
 from apps.jobs.models import Job, LineKind, TapeLine, Write
@@ -20,6 +14,11 @@ from apps.jobs.services.tape import answer_body
 from apps.jobs.services.writing import Command, digest_of, is_replay, writing
 from apps.people.models import User
 from apps.people.permissions import Action, require
+from django.db import connection, transaction
+from django.utils import timezone
+from spindle.diagnosis.case import Answer
+from spindle.workflow.intake import PROMPTS, findings_of
+from spindle.workflow.stages import Stage
 
 
 @dataclass(frozen=True)

@@ -4,18 +4,17 @@ from __future__ import annotations
 
 from typing import Any
 
+from apps.errors import InvalidError, NotFoundError, NotNowError
+from apps.jobs.models import Job
+from apps.jobs.record import Record
+from apps.jobs.services.writing import Command, Writing, writing
+from apps.people.permissions import Action
 from spindle.diagnosis.case import Answer, Finding, Remark, Source, Trial
 from spindle.diagnosis.evidence import check_words
 from spindle.errors import CaseError
 from spindle.faults.model import CANT_TELL, Depth, Mains
 from spindle.workflow.intake import power_hold
 from spindle.workflow.stages import Stage
-
-from apps.errors import InvalidError, NotFoundError, NotNowError
-from apps.jobs.models import Job
-from apps.jobs.record import Record
-from apps.jobs.services.writing import Command, Writing, writing
-from apps.people.permissions import Action
 
 
 def add_answer(command: Command, answer: Answer) -> Job:

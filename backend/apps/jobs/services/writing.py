@@ -10,16 +10,15 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any
 
-from django.db import transaction
-from django.utils import timezone
-from spindle.diagnosis.compiled import CompiledModel
-
 from apps.errors import KeyReusedError, NotFoundError, StaleWriteError
 from apps.jobs.models import Job, TapeLine, Write
 from apps.jobs.record import Record, fold
 from apps.jobs.selectors import changes_since, lines_of, model_of_job
 from apps.people.models import User
 from apps.people.permissions import Action, require
+from django.db import transaction
+from django.utils import timezone
+from spindle.diagnosis.compiled import CompiledModel
 
 
 @dataclass(frozen=True)

@@ -67,7 +67,7 @@ def advise(case: Case, model: CompiledModel, belief: Belief) -> Advice:
         _ask_move(q, state, (blocks[n], values[n], firsts[n]), tables, model) for n, q in enumerate(state.questions)
     ]  # fmt: skip
     stop = Move(MoveKind.STOP, "hand_back", "Hand it back unrepaired", tables.giving_up(state.depth), 0.0, why=why_stop(belief, model))
-    moves = sorted([*repairs, *asks, stop], key=lambda m: m.expected_eur)
+    moves = _doing_before_asking(sorted([*repairs, *asks, stop], key=lambda m: m.expected_eur))
     moves, held_back = _cheap_causes_first(moves, belief, model)
     p_leak = float(belief.p[model.fault_index[LEAK]])
     return Advice(
@@ -75,7 +75,7 @@ def advise(case: Case, model: CompiledModel, belief: Belief) -> Advice:
         schools=_schools(state, tables, model),
         mind_changes=_mind_changes(asks, best_at, state.depth),
         best_repair=best_at[state.depth],
-        is_tie=len(moves) > 1 and moves[1].expected_eur - moves[0].expected_eur < TIE * moves[0].expected_eur and not held_back,
+        is_tie=len(moves) > 1 and abs(moves[1].expected_eur - moves[0].expected_eur) < TIE * moves[0].expected_eur and not held_back,
         should_think=p_leak > THINK_ABOVE,
         held_back=held_back,
     )
@@ -166,6 +166,13 @@ def _ask_move(question: Question, state: _State, branches: tuple[Floats, Floats,
 def _opening_min(depth: int, needed: int, model: CompiledModel) -> float:
     table = model.model.depths.open_min
     return float(table[max(depth, needed)] - table[depth])
+
+
+def _doing_before_asking(moves: list[Move]) -> list[Move]:
+    """Put the best repair first where asking before it would save less than a tie: a look that changes nothing is no progress."""
+    best = moves[0].expected_eur
+    repair = next((m for m in moves if m.kind is MoveKind.REPAIR and m.expected_eur <= best * (1.0 + TIE)), None)
+    return moves if repair is None else [repair, *(m for m in moves if m is not repair)]
 
 
 def _cheap_causes_first(moves: list[Move], belief: Belief, model: CompiledModel) -> tuple[list[Move], str]:

@@ -207,10 +207,7 @@ _ALL = (
         Depth.DRIVE_OPEN,
         "first week",
         ("Plastic pick",),
-        (
-            Step("Both ends into their bearings, springs on their hooks.", Mains.OUT, ("pinch",)),
-            Step("Turn by hand: even, no click.", Mains.OUT, ("pinch",)),
-        ),
+        (Step("Both ends into their bearings, springs on their hooks.", Mains.OUT, ("pinch",)), Step("Turn by hand: even, no click.", Mains.OUT, ("pinch",))),
         "Ten inserts.",
         "roller end not in its bearing",
     ),

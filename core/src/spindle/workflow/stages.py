@@ -37,7 +37,7 @@ NAMES: Final = MappingProxyType(
 SEEN_AT_LEAST: Final = ("takes_disc", "spins", "screen_message", "ejects")
 """Baseline questions without which the fault has not been seen; "can't tell" is an answer too."""
 MIN_FINDINGS: Final = 1
-"""Isolation may be short, but not empty: one finding beyond the baseline, or a suspect that stands out already."""
+"""Isolation may be short, but not empty: one finding beyond the baseline, a suspect that stands out, or a proposal that the advice puts first."""
 STANDS_OUT: Final = 0.6
 """Probability from which one part stands out enough to be proposed without another look."""
 
@@ -57,6 +57,8 @@ class JobFacts:
     findings_beyond_baseline: int = 0
     top_part_p: float = 0.0
     proposed_repair: str = ""
+    is_advised: bool = False
+    """The proposal is the move that the advice put first: then the baseline was enough to go by."""
     proposed_cents: int = 0
     agreed_cents: int = 0
     """The highest amount that the owner agreed to: the limit, or a consent since."""
@@ -104,7 +106,7 @@ def _fault_seen(f: JobFacts) -> list[tuple[bool, str, str]]:
 
 
 def _isolate(f: JobFacts) -> list[tuple[bool, str, str]]:
-    enough = f.findings_beyond_baseline >= MIN_FINDINGS or f.top_part_p >= STANDS_OUT or f.ends_unrepaired
+    enough = f.findings_beyond_baseline >= MIN_FINDINGS or f.top_part_p >= STANDS_OUT or f.is_advised or f.ends_unrepaired
     return [
         (enough, "findings", "At least one finding beyond the baseline: no part stands out yet."),
         (bool(f.proposed_repair) or f.ends_unrepaired, "proposal", "A repair to propose, or the decision to hand the unit back as it is."),
@@ -144,10 +146,7 @@ def _prove(f: JobFacts) -> list[tuple[bool, str, str]]:
 
 
 def _hand_back(f: JobFacts) -> list[tuple[bool, str, str]]:
-    return [
-        (f.depth == 0, "closed", "The unit closed."),
-        (not f.is_live, "mains", "Mains out before it leaves the bench."),
-    ]
+    return [(f.depth == 0, "closed", "The unit closed."), (not f.is_live, "mains", "Mains out before it leaves the bench.")]
 
 
 _GATES: Final = MappingProxyType(

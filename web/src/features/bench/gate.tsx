@@ -10,7 +10,8 @@ const NAMES: Record<string, string> = { fault_seen: 'Fault seen', isolate: 'Isol
 export function Gate({ isEnterOurs = true, backTo = [] }: { isEnterOurs?: boolean; backTo?: readonly string[] }) {
   const { job, send, isBusy } = useBench()
   const isOpen = job.missing.length === 0
-  const go = () => send('/api/jobs/{tag}/advance', { stage: job.stage }, `Go on to ${job.next_stage}`)
+  const says = job.stage === 'hand_back' ? 'Hand it over, close the job' : `Go on to ${job.next_stage}`
+  const go = () => send('/api/jobs/{tag}/advance', { stage: job.stage }, says)
   useKeys({ Enter: isOpen && isEnterOurs ? go : undefined })
   return (
     <section aria-label="Going on" className="flex flex-wrap items-start justify-between gap-3 rounded-xl border border-line bg-paper/85 px-4 py-3">
@@ -18,7 +19,7 @@ export function Gate({ isEnterOurs = true, backTo = [] }: { isEnterOurs?: boolea
         <>
           <p className="py-2">Everything that this stage needs is there.</p>
           <Button kind="act" hotkey={isEnterOurs ? 'Enter' : undefined} onClick={go} disabled={isBusy}>
-            Go on to {job.next_stage}
+            {says}
           </Button>
         </>
       ) : (

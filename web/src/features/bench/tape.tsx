@@ -25,7 +25,7 @@ export function Tape({ onFinding, onReading, onTrial }: Props) {
   const { job, mayWork } = useBench()
   const roll = useRef<HTMLOListElement>(null)
   const lines = job.tape.filter((l) => l.kind !== 'strike' && l.kind !== 'restore')
-  const findings = lines.filter((l) => FINDINGS.includes(l.kind) && !l.struck_by).length
+  const findings = lines.filter((l) => ['answer', 'trial'].includes(l.kind) && !l.struck_by).length
   useEffect(() => {
     if (roll.current) roll.current.scrollTop = roll.current.scrollHeight
   }, [lines.length])

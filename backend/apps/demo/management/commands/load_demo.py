@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.core.management.base import BaseCommand, CommandParser
-
 from apps.demo.services import is_empty, load, sign_ins, wipe
+from django.core.management.base import BaseCommand, CommandParser
 
 
 class Command(BaseCommand):

@@ -39,10 +39,7 @@ STAGES: Final = (
         QuestionKind.BASELINE,
         "Console asleep: does offering a disc wake it?",
         "Put the console to sleep, hold a clean disc a finger's width into the slot.",
-        (
-            Outcome("yes", "Wakes", "Wakes when a disc is offered"),
-            Outcome("no", "Stays asleep", "Does not wake when a disc is offered"),
-        ),
+        (Outcome("yes", "Wakes", "Wakes when a disc is offered"), Outcome("no", "Stays asleep", "Does not wake when a disc is offered")),
         (
             Row("*", (95, 5), "only the first switch, its line and its supply are asked"),
             Row("switch_insert", (12, 88), "this switch is what wakes it; some bounce through"),
@@ -163,10 +160,7 @@ STAGES: Final = (
         QuestionKind.BASELINE,
         "Does it push the disc out a little and draw it in again by itself?",
         "Watch for a minute after a failed start. This is the drive's own retry, not an ejection fault.",
-        (
-            Outcome("no", "No", "Does not nudge the disc out"),
-            Outcome("yes", "Yes, and tries again", "Nudges the disc out and draws it in again"),
-        ),
+        (Outcome("no", "No", "Does not nudge the disc out"), Outcome("yes", "Yes, and tries again", "Nudges the disc out and draws it in again")),
         (
             Row("*", (93, 7), "needs a failed read and a working loader"),
             Row(f"{SIGHT} pickup_dead {FLEX}", (46, 54), "one failure to read, seen through the retry routine"),
@@ -270,10 +264,7 @@ STAGES: Final = (
         QuestionKind.BASELINE,
         "The same disc six times: is the fault always there?",
         "Six tries, same disc, same position. Count the failures: the count goes on the tape.",
-        (
-            Outcome("always", "Every time", "Fault shows every time"),
-            Outcome("comes_and_goes", "Comes and goes", "Fault comes and goes"),
-        ),
+        (Outcome("always", "Every time", "Fault shows every time"), Outcome("comes_and_goes", "Comes and goes", "Fault comes and goes")),
         (
             Row("*", (84, 16), "a part that has failed stays failed"),
             Row("driver_joint", (32, 68), "cracked joints open and close"),

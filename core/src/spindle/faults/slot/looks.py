@@ -13,10 +13,7 @@ INTAKE: Final = (
         QuestionKind.INTAKE,
         "Has somebody been inside already?",
         "Seals, scratched screw heads, a screw too few, hand marks.",
-        (
-            Outcome("sealed", "No sign of it", "No sign of an earlier attempt"),
-            Outcome("opened", "Yes, or likely", "Signs of an earlier attempt"),
-        ),
+        (Outcome("sealed", "No sign of it", "No sign of an earlier attempt"), Outcome("opened", "Yes, or likely", "Signs of an earlier attempt")),
         (
             Row("*", (72, 28), "about a quarter of our units have been opened by somebody"),
             Row("lens_dirty", (80, 20), "who opens it cleans the lens first, so dirt is less likely to be left"),
@@ -34,10 +31,7 @@ INTAKE: Final = (
         QuestionKind.INTAKE,
         "Did power fail, or was a disc pulled out by hand, just before?",
         "Ask the owner; it is a story, and weighs as one.",
-        (
-            Outcome("no", "No", "No mains failure or pulled disc before the fault"),
-            Outcome("yes", "Yes", "Mains failed or a disc was pulled before the fault"),
-        ),
+        (Outcome("no", "No", "No mains failure or pulled disc before the fault"), Outcome("yes", "Yes", "Mains failed or a disc was pulled before the fault")),
         (
             Row("*", (92, 8), "a chance memory"),
             Row("out_of_step", (32, 68), "the usual way to get out of step"),
@@ -52,10 +46,7 @@ INTAKE: Final = (
         QuestionKind.INTAKE,
         "Mains out, tilt it gently: does anything rattle?",
         "Both ways, over the table. A rattle holds back every step that needs power until it is found.",
-        (
-            Outcome("silent", "Nothing", "Nothing rattles"),
-            Outcome("rattles", "Something moves", "Something rattles inside"),
-        ),
+        (Outcome("silent", "Nothing", "Nothing rattles"), Outcome("rattles", "Something moves", "Something rattles inside")),
         (
             Row("*", (94, 6), "a loose screw from an earlier attempt"),
             Row("foreign_object", (48, 52), "half of them are held by a magnet or wedged"),
@@ -180,10 +171,7 @@ LOOKS: Final = (
         QuestionKind.LOOK,
         "Board flex and plug: fully home?",
         "Insertion mark hidden, latch shut, plug level.",
-        (
-            Outcome("seated", "Fully home", "Board flex and plug fully home"),
-            Outcome("loose", "Half in, crooked or open", "Board flex or plug not home"),
-        ),
+        (Outcome("seated", "Fully home", "Board flex and plug fully home"), Outcome("loose", "Half in, crooked or open", "Board flex or plug not home")),
         (Row("*", (98, 2), "seen by eye"), Row("flex_board_loose", (10, 90), "that is the fault")),
         bench_min=1,
         depth=Depth.COVER_OFF,
@@ -195,10 +183,7 @@ LOOKS: Final = (
         QuestionKind.READING,
         "Drive fuse: closed or open?",
         "Resistance across it, mains out. Under one ohm is closed.",
-        (
-            Outcome("closed", "Closed", "Drive fuse is closed"),
-            Outcome("open", "Open", "Drive fuse is open"),
-        ),
+        (Outcome("closed", "Closed", "Drive fuse is closed"), Outcome("open", "Open", "Drive fuse is open")),
         (Row("*", (99, 1), "a meter does not guess"), Row("fuse_open", (2, 98), "that is the fault")),
         bench_min=2,
         depth=Depth.COVER_OFF,
@@ -211,10 +196,7 @@ LOOKS: Final = (
         QuestionKind.LOOK,
         "Drive board: is it this console's own?",
         "Compare the key label on the board with the console's, as the drive sheet shows.",
-        (
-            Outcome("own", "Its own", "Drive board is this console's own"),
-            Outcome("foreign", "Another console's", "Drive board belongs to another console"),
-        ),
+        (Outcome("own", "Its own", "Drive board is this console's own"), Outcome("foreign", "Another console's", "Drive board belongs to another console")),
         (Row("*", (98, 2), "labels fade"), Row("wrong_board", (4, 96), "that is the fault")),
         bench_min=2,
         depth=Depth.COVER_OFF,
@@ -313,14 +295,8 @@ LOOKS: Final = (
         QuestionKind.READING,
         "Pickup flex track by track: all closed?",
         "Flex out, resistance of each track, bend the fold a little while measuring.",
-        (
-            Outcome("closed", "All closed", "All tracks of the pickup flex closed"),
-            Outcome("open", "One or more open", "A track of the pickup flex is open"),
-        ),
-        (
-            Row("*", (97, 3), "a probe that slipped"),
-            Row("flex_pickup_torn", (8, 92), "that is the fault"),
-        ),
+        (Outcome("closed", "All closed", "All tracks of the pickup flex closed"), Outcome("open", "One or more open", "A track of the pickup flex is open")),
+        (Row("*", (97, 3), "a probe that slipped"), Row("flex_pickup_torn", (8, 92), "that is the fault")),
         bench_min=8,
         depth=Depth.DRIVE_OPEN,
         mains=Mains.OUT,
@@ -331,10 +307,7 @@ LOOKS: Final = (
         QuestionKind.LOOK,
         "Does the lens search up and down when a disc should start?",
         "From the side only, at arm's length.",
-        (
-            Outcome("searches", "It searches", "Lens searches up and down"),
-            Outcome("still", "It stays still", "Lens stays still"),
-        ),
+        (Outcome("searches", "It searches", "Lens searches up and down"), Outcome("still", "It stays still", "Lens stays still")),
         (
             Row("*", (92, 8), "the first thing a fed drive does"),
             Row("pickup_dead", (32, 68), "coils or their wires"),
@@ -357,14 +330,8 @@ LOOKS: Final = (
         QuestionKind.LOOK,
         "Lens under the lamp, mains out: clear?",
         "Tilt it. Haze shows as a grey veil, a scratch as a line.",
-        (
-            Outcome("clear", "Clear", "Lens looks clear"),
-            Outcome("hazy", "Dust or haze", "Lens dusty or hazy"),
-        ),
-        (
-            Row("*", (72, 28), "dust on a lens that reads well is common"),
-            Row("lens_dirty", (22, 78), "a film inside the pickup does not show"),
-        ),
+        (Outcome("clear", "Clear", "Lens looks clear"), Outcome("hazy", "Dust or haze", "Lens dusty or hazy")),
+        (Row("*", (72, 28), "dust on a lens that reads well is common"), Row("lens_dirty", (22, 78), "a film inside the pickup does not show")),
         bench_min=1,
         depth=Depth.DRIVE_OPEN,
         mains=Mains.OUT,
@@ -395,10 +362,7 @@ LOOKS: Final = (
         QuestionKind.READING,
         "Trimmer resistance: inside the band of the drive sheet?",
         "Mains out, as found, before anything is turned. In band clears nothing, out of band condemns nothing.",
-        (
-            Outcome("in_band", "In band", "Trimmer in its band, as found"),
-            Outcome("out_of_band", "Out of band", "Trimmer out of its band, as found"),
-        ),
+        (Outcome("in_band", "In band", "Trimmer in its band, as found"), Outcome("out_of_band", "Out of band", "Trimmer out of its band, as found")),
         (
             Row("*", (86, 14), "bands are wide, and one in seven reads fine outside"),
             Row("trimmer_off", (26, 74), "off its value, if not always off its band"),
@@ -466,10 +430,7 @@ LOOKS: Final = (
         QuestionKind.LOOK,
         "Search the way in, under the slider and at both magnets: anything?",
         "Light and a thin card. One found is not the last.",
-        (
-            Outcome("nothing", "Nothing", "No foreign object found"),
-            Outcome("found", "Something found", "Foreign object found"),
-        ),
+        (Outcome("nothing", "Nothing", "No foreign object found"), Outcome("found", "Something found", "Foreign object found")),
         (Row("*", (97, 3), "a crumb that hurts nobody"), Row("foreign_object", (12, 88), "one in eight hides at a magnet")),
         bench_min=4,
         depth=Depth.DRIVE_OPEN,
@@ -518,14 +479,8 @@ LOOKS: Final = (
         QuestionKind.TEST,
         "Spindle: free by hand, and equal across its windings?",
         "Turn the hub: no dead spot. Resistance between the windings equal within a tenth.",
-        (
-            Outcome("good", "Free and equal", "Spindle free, windings equal"),
-            Outcome("bad", "Stiff, or unequal", "Spindle stiff or windings unequal"),
-        ),
-        (
-            Row("*", (95, 5), "a hub that rubs a little"),
-            Row("spindle_motor", (24, 76), "brush and bearing faults can hide at rest"),
-        ),
+        (Outcome("good", "Free and equal", "Spindle free, windings equal"), Outcome("bad", "Stiff, or unequal", "Spindle stiff or windings unequal")),
+        (Row("*", (95, 5), "a hub that rubs a little"), Row("spindle_motor", (24, 76), "brush and bearing faults can hide at rest")),
         bench_min=5,
         depth=Depth.DRIVE_OPEN,
         mains=Mains.OUT,
@@ -535,10 +490,7 @@ LOOKS: Final = (
         QuestionKind.LOOK,
         "Clamp: does the disc turn with the hub, without slip?",
         "Disc clamped by hand, mark disc and hub, give it a sharp turn.",
-        (
-            Outcome("grips", "Grips", "Clamp grips"),
-            Outcome("slips", "Slips or wobbles", "Disc slips or wobbles under the clamp"),
-        ),
+        (Outcome("grips", "Grips", "Clamp grips"), Outcome("slips", "Slips or wobbles", "Disc slips or wobbles under the clamp")),
         (
             Row("*", (96, 4), "clamped crooked by hand"),
             Row("clamp_weak", (18, 82), "that is the fault"),
@@ -573,10 +525,7 @@ LOOKS: Final = (
         QuestionKind.TEST,
         "Disc spun by hand through the opening while it searches: does it catch and run?",
         "A gentle start with a fingertip on the disc's edge, cover frame in place.",
-        (
-            Outcome("catches", "Catches and runs", "Spindle catches when helped"),
-            Outcome("no", "Does not catch", "Spindle does not catch when helped"),
-        ),
+        (Outcome("catches", "Catches and runs", "Spindle catches when helped"), Outcome("no", "Does not catch", "Spindle does not catch when helped")),
         (
             Row("*", (14, 86), "helping starts no drive that is blind or unpowered"),
             Row("spindle_motor", (62, 38), "a dead spot is passed by hand"),

@@ -252,15 +252,7 @@ REPAIRS: Final = (
         p_damage=0.02,
         why="one gear lifted, the springs run the train home",
     ),
-    Repair(
-        "remove_object",
-        "object",
-        "Remove the object, search on",
-        {"foreign_object": 0.90},
-        10,
-        Depth.DRIVE_OPEN,
-        why="one in ten hides at a magnet",
-    ),
+    Repair("remove_object", "object", "Remove the object, search on", {"foreign_object": 0.90}, 10, Depth.DRIVE_OPEN, why="one in ten hides at a magnet"),
     Repair(
         "reflow_driver",
         "driver",
@@ -298,15 +290,7 @@ REPAIRS: Final = (
         needs="fuse",
         why="one in four blows again: it blew for a reason",
     ),
-    Repair(
-        "reseat_flex_board",
-        "flex_board",
-        "Reseat the board flex and plug",
-        {"flex_board_loose": 0.92},
-        4,
-        Depth.COVER_OFF,
-        why="in, level, latch shut",
-    ),
+    Repair("reseat_flex_board", "flex_board", "Reseat the board flex and plug", {"flex_board_loose": 0.92}, 4, Depth.COVER_OFF, why="in, level, latch shut"),
     Repair(
         "refit_own_board",
         "board",
@@ -365,10 +349,7 @@ REPAIRS: Final = (
 )
 
 SCHOOLS: Final = {
-    "clean_first": (
-        "Clean first",
-        ("clean_lens", "clean_rails", "clean_rollers", "reseat_flex_pickup", "reset_mechanism", "replace_pickup", "replace_drive"),
-    ),
+    "clean_first": ("Clean first", ("clean_lens", "clean_rails", "clean_rollers", "reseat_flex_pickup", "reset_mechanism", "replace_pickup", "replace_drive")),
     "pickup_first": ("Pickup first", ("replace_pickup", "reseat_flex_pickup", "replace_deck", "replace_drive")),
     "drive_first": ("Whole drive first", ("replace_drive", "replace_fuse", "reflow_driver", "replace_driver")),
 }

@@ -1,0 +1,121 @@
+"""Roles as a table, the demo's loader, the shop's figures, and two writers at the same moment."""
+
+import threading
+from io import StringIO
+
+import pytest
+from apps.demo.services import is_empty, sign_ins
+from apps.drives.models import Sheet
+from apps.drives.selectors import current_sheets, sheet
+from apps.errors import NotAllowedError, NotFoundError, StaleWriteError
+from apps.jobs.models import Job, TapeLine
+from apps.jobs.selectors import job_state
+from apps.jobs.services.tape import add_remark
+from apps.jobs.services.writing import Command
+from apps.people.models import Role, User
+from apps.people.permissions import Action, allowed, require
+from apps.reports.selectors import report_of
+from apps.shop.models import Shop
+from apps.shop.selectors import the_shop
+from django.core.management import call_command
+from django.db import IntegrityError, connection, transaction
+
+from .conftest import AGREE, FRESH, HAND_BACK, PROVE
+
+MAY = [
+    (Role.COUNTER, {"TAKE_IN", "NOTE", "AGREE", "HAND_BACK"}),
+    (Role.TECHNICIAN, {"TAKE_IN", "NOTE", "BENCH", "AGREE", "HAND_BACK"}),
+    (Role.MANAGER, {a.name for a in Action}),
+]
+
+
+@pytest.mark.parametrize(("role", "names"), MAY)
+def test_each_role_may_do_its_own_and_is_told_whom_to_ask(role, names):
+    user = User(username="x", role=role)
+    assert {a.name for a in allowed(user)} == names
+    for action in Action:
+        if action.name in names:
+            require(user, action)
+        else:
+            with pytest.raises(NotAllowedError, match=r"Ask a "):
+                require(user, action)
+
+
+def test_the_demo_is_loaded_into_an_empty_database_only(db):
+    count = TapeLine.objects.count()
+    call_command("load_demo")
+    assert TapeLine.objects.count() == count
+    assert not is_empty()
+
+
+def test_the_demo_prints_who_can_sign_in(db):
+    out = StringIO()
+    call_command("load_demo", "--sign-ins", stdout=out)
+    assert all(name in out.getvalue() and password in out.getvalue() for _, name, password in sign_ins())
+
+
+def test_a_fresh_demo_replaces_everything(demo):
+    Job.objects.filter(tag=FRESH).update(owner_name="Somebody else")
+    call_command("load_demo", "--fresh")
+    assert Job.objects.get(tag=FRESH).owner_name == "Lending desk, copy 3"
+    assert Job.objects.count() == 9
+
+
+def test_there_is_one_shop_and_its_figures_are_the_advices(db):
+    economy = the_shop().economy()
+    assert (economy.rate_eur_per_min, economy.give_up_eur) == (0.6, 150)
+    with pytest.raises(IntegrityError), transaction.atomic():
+        Shop.objects.create(pk=2, name="Another")
+
+
+def test_a_sheet_has_one_current_version(db):
+    old = current_sheets()[0]
+    with pytest.raises(IntegrityError), transaction.atomic():
+        Sheet.objects.create(maker="M", console="C", revision="1", variant=old.variant, version=2, facts=old.facts)
+    with pytest.raises(NotFoundError):
+        sheet(0)
+
+
+@pytest.mark.parametrize(("field", "value"), [("depth", 4), ("stage", "lost")])
+def test_the_database_knows_which_states_exist(db, field, value):
+    with pytest.raises(IntegrityError), transaction.atomic():
+        Job.objects.filter(tag=FRESH).update(**{field: value})
+
+
+@pytest.mark.parametrize(
+    ("tag", "verdict", "sureness", "guarantee"),
+    [
+        (HAND_BACK, "Repaired", "cured with 99 in 100", "90 days"),
+        (PROVE, "Repaired", "cured with", "90 days"),
+        (AGREE, "Not repaired yet", "in 100", "No guarantee"),
+        ("K-0101", "Repaired", "nearly certain", "60 days"),
+    ],
+)
+def test_the_report_judges_as_far_as_it_knows(db, tag, verdict, sureness, guarantee):
+    job = Job.objects.select_related("sheet").get(tag=tag)
+    report = report_of(job_state(job), the_shop(), job.taken_in_at.date())
+    assert report.verdict == verdict
+    assert sureness in report.sureness
+    assert report.guarantee.startswith(guarantee)
+    assert "mains voltage" in report.cautions[0]
+
+
+def test_of_two_writers_at_the_same_moment_one_is_told(demo):
+    version, told, start = Job.objects.get(tag=FRESH).version, [], threading.Barrier(2)
+
+    def write(name):
+        user = User.objects.get(username=name)
+        start.wait()
+        try:
+            add_remark(Command(user, FRESH, f"at-once-{name}", version), name)
+        except StaleWriteError as error:
+            told.append(error.params["changed"])
+        finally:
+            connection.close()
+
+    threads = [threading.Thread(target=write, args=(name,)) for name in ("bram", "nia")]
+    [t.start() for t in threads]
+    [t.join() for t in threads]
+    assert len(told) == 1
+    assert len(told[0]) == 1
+    assert Job.objects.get(tag=FRESH).version == version + 1

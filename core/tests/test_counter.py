@@ -1,0 +1,168 @@
+"""What the counter notes and offers: prompts that become findings, the power hold, quotes, classes in a sentence, the case file."""
+
+import json
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from spindle.bench.classes import matrix_summary
+from spindle.casefile import read_case, write_case
+from spindle.diagnosis.case import Answer, Case, Change, Finding, Health, Remark, Source, Trial, TrialResult
+from spindle.diagnosis.compiled import compile_model
+from spindle.diagnosis.cost import Economy
+from spindle.errors import CaseError
+from spindle.faults.library import MODELS
+from spindle.faults.model import Depth
+from spindle.workflow.intake import PROMPTS, findings_of, open_prompts, power_hold
+from spindle.workflow.quote import quote
+
+from .conftest import FREE, PAIRED, Bench
+
+MODEL = compile_model(PAIRED)
+
+
+@pytest.mark.parametrize(
+    ("condition", "words"),
+    [
+        ({}, set()),
+        ({"seals": "cut"}, {"opened_before=opened"}),
+        ({"screws": "missing"}, {"opened_before=opened"}),
+        ({"tried": "inside"}, {"opened_before=opened"}),
+        ({"seals": "whole", "screws": "all", "hand_marks": "none"}, {"opened_before=sealed"}),
+        ({"seals": "none", "screws": "all", "hand_marks": "none"}, set()),
+        ({"seals": "whole", "screws": "all", "hand_marks": "some"}, {"opened_before=opened"}),
+        ({"rattle": "rattles", "marks": "ring"}, {"rattle=rattles", "disc_marks=ring"}),
+        ({"marks": "no_disc", "mains_lost": "unknown"}, set()),
+        ({"mains_lost": "yes"}, {"mains_lost=yes"}),
+        ({"seals": "melted"}, set()),
+    ],
+)
+def test_condition_becomes_findings(condition, words):
+    assert {f"{a.question}={a.outcome}" for a in findings_of(condition)} == words
+
+
+def test_the_owners_story_keeps_its_source():
+    assert findings_of({"mains_lost": "yes"})[0].source is Source.OWNER
+    assert findings_of({"rattle": "silent"})[0].source is Source.BENCH
+
+
+@pytest.mark.parametrize("model", MODELS.values(), ids=lambda m: m.family)
+def test_every_prompt_that_is_a_finding_is_one_of_the_family(model):
+    questions = {q.id: q for q in model.questions}
+    named = [c.finding.split("=") for p in PROMPTS for c in p.choices if c.finding]
+    assert all(questions[q].outcome(o) for q, o in named)
+
+
+def test_open_prompts_are_those_without_a_valid_answer():
+    everything = {p.id: p.choices[0].id for p in PROMPTS}
+    assert open_prompts(everything) == ()
+    assert open_prompts({**everything, "dust": "perhaps"}) == ("dust at the vents",)
+    assert len(open_prompts({})) == len(PROMPTS)
+
+
+@pytest.mark.parametrize(
+    ("words", "is_held"),
+    [("", False), ("rattle=silent", False), ("rattle=rattles", True), ("rattle=rattles rattle=silent", False), ("rattle=silent rattle=rattles", True)],
+)
+def test_a_rattle_holds_the_power_until_it_is_silent(words, is_held):
+    assert bool(power_hold(Bench(words).case.findings)) is is_held
+
+
+def test_a_struck_rattle_holds_nothing():
+    assert power_hold((Finding("f", Answer("rattle", "rattles"), is_struck=True),)) == ""
+
+
+@pytest.mark.parametrize(
+    ("repair", "labour_min", "part_cents"),
+    [
+        ("clean_lens", 16 + 3 + 3 + 15, 0),
+        ("replace_fuse", 10 + 12 + 3 + 9, 40),
+        ("replace_pickup", 16 + 25 + 3 + 15, 2400),
+        ("replace_spindle_motor", 21 + 20 + 3 + 20, 1400),
+    ],
+)
+def test_a_quote_is_the_whole_way_in_and_out_and_the_part(repair, labour_min, part_cents):
+    offer = quote(repair, 0.5, MODEL, price_cents_per_min=90)
+    assert (offer.labour_min, offer.part_cents) == (labour_min, part_cents)
+    assert offer.total_cents == labour_min * 90 + part_cents
+
+
+def test_no_quote_for_what_the_drive_has_not():
+    with pytest.raises(KeyError):
+        quote("refit_own_board", 0.5, compile_model(FREE), price_cents_per_min=90)
+
+
+@pytest.mark.parametrize(
+    ("outcomes", "says"),
+    [
+        ({}, "No class tried yet"),
+        ({"music_cd": "fails"}, "No class tried yet"),
+        ({"game_bd": "cant_tell"}, "No class tried yet"),
+        ({"game_bd": "fails", "film_dvd": "reads"}, "405 nm fails, 650 nm reads as usual. That speaks for one diode"),
+        ({"game_bd": "fails", "film_dvd": "slow"}, "Every light tried fails"),
+        ({"game_bd": "fails"}, "Not tried yet: 650 nm"),
+        ({"game_bd": "reads", "film_bd": "fails", "film_dvd": "reads"}, "Every light tried reads"),
+        ({"game_bd": "reads", "film_dvd": "reads"}, "Every light tried reads."),
+    ],
+)
+def test_the_class_matrix_in_a_sentence(outcomes, says):
+    assert says in matrix_summary(outcomes, PAIRED)
+
+
+ANSWERS = st.sampled_from(MODEL.model.questions).flatmap(
+    lambda q: st.builds(Answer, st.just(q.id), st.sampled_from([o.id for o in q.outcomes]), st.sampled_from(list(Source)), st.integers(5, 9), st.integers(0, 5))
+)
+CHANGES = st.builds(Change, st.sampled_from([r.id for r in MODEL.repairs]), st.text(max_size=5).filter(lambda t: "\0" not in t), st.sampled_from(list(Health)))
+TRIALS = st.builds(Trial, st.lists(CHANGES, min_size=1, max_size=3).map(tuple), st.sampled_from(list(TrialResult)), st.integers(0, 9))
+REMARKS = st.builds(Remark, st.text(max_size=40).filter(lambda t: "\0" not in t))
+FINDINGS = st.lists(st.tuples(st.one_of(ANSWERS, TRIALS, REMARKS), st.booleans()), max_size=12)
+
+
+@settings(deadline=None)
+@given(told=FINDINGS, depth=st.sampled_from(list(Depth)), give_up=st.floats(0, 500))
+def test_writing_and_reading_a_case_is_the_identity(told, depth, give_up):
+    findings = tuple(Finding(f"f{n}", what, struck) for n, (what, struck) in enumerate(told))
+    case = Case(PAIRED, findings, depth, Economy(give_up_eur=give_up))
+    assert read_case(json.loads(json.dumps(write_case(case)))) == case
+
+
+JSON = st.recursive(
+    st.none() | st.booleans() | st.floats(allow_nan=False) | st.text(max_size=8),
+    lambda x: st.lists(x, max_size=3) | st.dictionaries(st.text(max_size=8), x, max_size=3),
+)
+
+
+@settings(deadline=None)
+@given(document=JSON, path=st.sampled_from(["", "drive", "findings", "bench", "economy", "strikes"]))
+def test_whatever_stands_in_a_case_file_is_read_or_refused_with_its_place(document, path):
+    good = write_case(Bench("spins=cycles").case)
+    refused = None
+    try:
+        read_case({**good, path: document} if path else document)
+    except CaseError as error:
+        refused = error
+    assert refused is None or (refused.place and refused.message.startswith(refused.place))
+
+
+MINIMAL = {"format": "tidy-spindle-case", "version": 1, "drive": {"variant": "X", "family": "slot", "classes": ["game_bd"]}}
+
+
+def test_a_case_of_a_drive_alone_is_a_case():
+    case = read_case(MINIMAL)
+    assert (case.findings, case.depth, case.economy) == ((), Depth.CLOSED, Economy())
+    assert (case.sheet.pairing, case.sheet.has_trimmer, case.sheet.fuse_rating) == ("unknown", True, "")
+
+
+@pytest.mark.parametrize(("fault", "factor"), [("fuse_open", 5), ("lens_dirty", 0.1)])
+def test_a_shops_own_count_moves_the_prior(fault, factor):
+    drive = {**MINIMAL["drive"], "fuse_rating": "1 A fast"}
+    usual, own = (compile_model(read_case({**MINIMAL, "drive": {**drive, **more}}).sheet) for more in ({}, {"prior_factors": {fault: factor}}))
+    before, after = (m.prior[m.fault_index[fault]] for m in (usual, own))
+    assert bool(after > before) is (factor > 1)
+    assert own.prior.sum() == pytest.approx(1)
+
+
+def test_a_learned_prior_is_normalised_and_leaves_the_rest_alone():
+    learned = MODEL.with_prior(MODEL.prior * 3)
+    assert learned.prior == pytest.approx(MODEL.prior)
+    assert learned.likelihood is MODEL.likelihood

@@ -1,0 +1,99 @@
+"""Trials against a brute-force table of worlds, and what must hold of swaps whatever is swapped."""
+
+from itertools import product
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from spindle.diagnosis.case import P_BAD_ITEM, Change, Health, Trial, TrialResult
+from spindle.diagnosis.compiled import compile_model
+from spindle.diagnosis.trials import MAX_OPEN_ITEMS, P_WORSE, p_cured, trials_log_likelihood
+from spindle.errors import CaseError
+
+from .conftest import PAIRED, RETRIES, Bench, p_of
+
+MODEL = compile_model(PAIRED)
+CHANGES = st.builds(
+    Change,
+    st.sampled_from(["replace_pickup", "clean_lens", "reflow_driver", "replace_driver", "replace_fuse"]),
+    st.sampled_from(["A", "B"]),
+    st.just(Health.NEW),
+)
+TRIALS = st.lists(
+    st.builds(Trial, st.lists(CHANGES, min_size=1, max_size=2, unique_by=lambda c: c.repair).map(tuple), st.sampled_from(list(TrialResult)), st.integers(1, 4)),
+    max_size=4,
+)
+
+
+def worlds(trials, q):
+    """P(all trials | fault), each item good or bad and each fault in turn, written out."""
+    total = np.zeros(len(MODEL.faults))
+    for good in product((True, False), repeat=2):
+        is_good = dict(zip("AB", good, strict=True))
+        chance = np.prod([(1 - P_BAD_ITEM[Health.NEW]) if g else P_BAD_ITEM[Health.NEW] for g in good])
+        for f, fault in enumerate(MODEL.faults):
+            total[f] += chance * np.prod([one_trial(t, f, fault.id, is_good, q) for t in trials])
+    return total
+
+
+def one_trial(trial, f, fault, is_good, q):
+    uncured, worse = 1.0, P_WORSE
+    for c in trial.changes:
+        repair = MODEL.repairs[MODEL.repair_index[c.repair]]
+        works = is_good[c.item] if repair.uses_item else True
+        uncured *= 1 - MODEL.success[MODEL.repair_index[c.repair], f] * works
+        worse = max(worse, repair.worsens.get(fault, 0.0))
+    if trial.result is TrialResult.CLEAN:
+        return 1 - uncured * (1 - (1 - q) ** trial.clean_passes)
+    return uncured * (worse if trial.result is TrialResult.WORSE else 1 - worse)
+
+
+@settings(max_examples=80, deadline=None)
+@given(trials=TRIALS, q=st.floats(0.1, 0.95))
+def test_trials_equal_the_table_of_worlds(trials, q):
+    got = np.exp(trials_log_likelihood(trials, MODEL, p_fail_per_try=q))
+    assert got == pytest.approx(np.maximum(worlds(trials, q), 1e-12), rel=1e-9)
+
+
+@pytest.mark.parametrize("repair", ["replace_pickup", "replace_driver", "replace_rollers", "replace_spindle_motor", "replace_load_motor"])
+@pytest.mark.parametrize("health", list(Health))
+def test_more_donors_failing_never_raises_the_swapped_part(repair, health):
+    part = next(r.part for r in MODEL.repairs if r.id == repair)
+    own = [p_of(f"{RETRIES} " + " ".join(f"{repair}:P{n}:{health}!no_change" for n in range(k)), f"part:{part}") for k in range(4)]
+    assert own == sorted(own, reverse=True)
+
+
+def test_a_known_good_swap_clears_at_least_as_much_as_any_other():
+    cleared = [p_of(f"{RETRIES} replace_pickup:P:{h}!no_change", "pickup_405") for h in (Health.PROVEN, Health.NEW, Health.UNKNOWN)]
+    assert cleared == sorted(cleared)
+
+
+def test_a_donor_proven_later_makes_its_earlier_swap_count_more():
+    doubtful = p_of(f"{RETRIES} replace_pickup:P:unknown!no_change", "pickup_405")
+    proven = p_of(f"{RETRIES} replace_pickup:P:unknown!no_change replace_pickup:P:proven!no_change", "pickup_405")
+    assert proven < 0.5 * doubtful
+
+
+def test_the_whole_drive_does_not_clear_what_sits_on_the_owners_board():
+    before, after = (Bench(f"{RETRIES} press_board=reads {x}") for x in ("", "replace_drive:D:proven!no_change"))
+    assert after.p("part:driver") > before.p("part:driver")
+    assert after.p("part:pickup") < 0.4 * before.p("part:pickup")
+
+
+@pytest.mark.parametrize(("passes", "q", "least", "most"), [(1, 0.95, 0.9, 1.0), (1, 0.2, 0.2, 0.9), (10, 0.2, 0.85, 1.0)])
+def test_the_chance_of_a_cure_grows_with_clean_passes(passes, q, least, most):
+    trials = [Trial((Change("clean_lens"),), TrialResult.CLEAN, passes)]
+    p = MODEL.prior * np.exp(trials_log_likelihood(trials, MODEL, p_fail_per_try=q))
+    assert least * 0.2 <= p_cured(trials, p / p.sum(), MODEL, p_fail_per_try=q) <= most
+
+
+def test_no_trial_or_a_failed_one_is_no_cure():
+    assert p_cured([], MODEL.prior, MODEL, p_fail_per_try=0.9) == 0
+    assert p_cured([Trial((Change("clean_lens"),), TrialResult.NO_CHANGE)], MODEL.prior, MODEL, p_fail_per_try=0.9) == 0
+
+
+def test_too_many_parts_in_clean_trials_are_refused_with_the_limit():
+    many = [Trial((Change("replace_pickup", f"P{n}"),), TrialResult.CLEAN, 1) for n in range(MAX_OPEN_ITEMS + 1)]
+    with pytest.raises(CaseError, match=f"at most {MAX_OPEN_ITEMS}"):
+        trials_log_likelihood(many, MODEL, p_fail_per_try=0.9)

@@ -1,0 +1,167 @@
+import { screen, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { describe, expect, test, vi } from 'vitest'
+import { caution, entry, jobOf, move, onBench } from './tests/kit'
+import { ClassMatrix } from './class-matrix'
+import { IsolateMat } from './isolate-mat'
+import { NextMove } from './next-move'
+import { Answers, Cautions } from './question-panel'
+import { SeenMat } from './seen-mat'
+import { Suspects } from './suspects'
+
+const spins = entry('spins').question
+const answered = (tries: number | null, failed: number | null) => ({ outcome: 'no', label: 'No', is_failure: true, tries, failed })
+
+describe('answers', () => {
+  test.each([
+    ['1', 'yes'],
+    ['2', 'no'],
+    ['0', 'cant_tell'],
+  ])('key %s gives %s', async (key, outcome) => {
+    const send = onBench(<Answers question={spins} />)
+    await userEvent.keyboard(key)
+    expect(send).toHaveBeenCalledWith('/api/jobs/{tag}/answers', { question: 'spins', outcome, source: 'bench' }, expect.any(String))
+  })
+
+  test('none is preselected, coloured or favoured', () => {
+    onBench(<Answers question={spins} />)
+    const looks = screen.getAllByRole('button').map((b) => b.className)
+    expect(new Set(looks).size).toBe(1)
+  })
+
+  test('the wrong mains state blocks all but “can’t tell”, and one key sets it', async () => {
+    const send = onBench(<Answers question={spins} />, jobOf({ is_live: false }))
+    await userEvent.keyboard('1')
+    expect(send).not.toHaveBeenCalled()
+    expect(screen.getByRole('button', { name: /Can't tell/ })).toBeEnabled()
+    await userEvent.keyboard('{Enter}')
+    expect(send).toHaveBeenCalledWith('/api/jobs/{tag}/mains', { is_live: true }, 'Mains live')
+  })
+
+  test('a held-back mains cannot be set live', () => {
+    onBench(<Answers question={spins} />, jobOf({ is_live: false, power_hold: 'Something rattles.' }))
+    expect(screen.getByRole('button', { name: /Mains is live now/ })).toBeDisabled()
+  })
+
+  test('asked again, the tries are counted', async () => {
+    const send = onBench(<Answers question={spins} before={{ tries: 3, failed: 2, isFailure: (o) => o === 'no' }} />)
+    await userEvent.keyboard('2')
+    expect(send.mock.calls[0]?.[1]).toMatchObject({ tries: 4, failed: 3 })
+  })
+
+  test('who may not work here may look', () => {
+    onBench(<Answers question={spins} />, jobOf(), { mayWork: false })
+    for (const button of screen.getAllByRole('button')) expect(button).toBeDisabled()
+  })
+
+  test('what each answer would do is shown on W', async () => {
+    onBench(<Answers question={spins} previews={[{ outcome: 'yes', label: 'Yes', chance: 0.3, top_fault: 'Lens dirty', top_p: 0.7, next_repair: 'Clean the lens' }]} />)
+    await userEvent.keyboard('w')
+    expect(screen.getByRole('row', { name: 'Yes 30% Lens dirty 70% Clean the lens' })).toBeInTheDocument()
+  })
+})
+
+test('cautions stand in short, and whole on demand', async () => {
+  onBench(<Cautions cautions={[caution]} />)
+  expect(screen.getByText(caution.short)).toBeVisible()
+  await userEvent.click(screen.getByText(caution.short))
+  expect(screen.getByText(caution.text)).toBeVisible()
+})
+
+describe('the baseline', () => {
+  test('asks the first stage that is open', () => {
+    onBench(<SeenMat />, jobOf({ stage: 'fault_seen', baseline: [entry('power', { answer: answered(null, null) }), entry('spins')] }))
+    expect(screen.getByRole('heading', { name: 'Does spins work?' })).toBeInTheDocument()
+  })
+
+  test('R asks the last one again with its count', async () => {
+    const tape = [{ number: 1, at: '2026-03-01T09:00:00Z', by: 'B', kind: 'answer' as const, question: 'power', text: '', can_strike: true, struck_by: '', struck_why: '', weights: [], left_out: '' }]
+    onBench(<SeenMat />, jobOf({ stage: 'fault_seen', tape, baseline: [entry('power', { answer: answered(3, 2) }), entry('spins')] }))
+    await userEvent.keyboard('r')
+    expect(screen.getByText('so far 2 of 3 failed')).toBeInTheDocument()
+  })
+
+  test('every stage says its state in words', () => {
+    onBench(<SeenMat />, jobOf({ stage: 'fault_seen', baseline: [entry('power', { answer: answered(6, 3) }), entry('spins')] }))
+    const [power, other] = within(screen.getByRole('list', { name: 'Baseline stages' })).getAllByRole('button')
+    expect(power).toHaveAccessibleName(/No, 3 of 6 tries failed/)
+    expect(other).toHaveAccessibleName(/not tried yet/)
+  })
+})
+
+test('a class that the model never read is no evidence and cannot be picked', () => {
+  onBench(<ClassMatrix entries={[entry('music_cd', { is_supported: false, nm: 780 }), entry('game_bd', { nm: 405 })]} current={null} onPick={vi.fn()} />)
+  expect(screen.getByText('never read on this model: no evidence')).toBeInTheDocument()
+  expect(screen.getAllByRole('button')).toHaveLength(1)
+})
+
+describe('suspects', () => {
+  test('“not on the list” is always among them', () => {
+    onBench(<Suspects diagnosis={jobOf().diagnosis} findings={1} />)
+    expect(screen.getByText('Suspects after 1 finding')).toBeInTheDocument()
+    expect(screen.getByText('Not on the list')).toBeInTheDocument()
+  })
+
+  test('an empty list of what would change the advice is a result', () => {
+    onBench(<Suspects diagnosis={jobOf().diagnosis} findings={2} />)
+    expect(screen.getByText(/stop asking/)).toBeInTheDocument()
+  })
+})
+
+describe('the next move', () => {
+  const plain = { isFirst: true, onTrial: vi.fn(), ownsEnter: true }
+
+  test('a repair is proposed with Enter', async () => {
+    const send = onBench(<NextMove move={move()} {...plain} />)
+    await userEvent.keyboard('{Enter}')
+    expect(send).toHaveBeenCalledWith('/api/jobs/{tag}/proposals', { repair: 'clean_lens' }, 'Propose: Clean the lens')
+  })
+
+  test('handing back is proposed without a repair', async () => {
+    const send = onBench(<NextMove move={move({ kind: 'stop', id: 'hand_back', title: 'Hand it back' })} {...plain} />)
+    await userEvent.keyboard('{Enter}')
+    expect(send.mock.calls[0]?.[1]).toEqual({ repair: '' })
+  })
+
+  test.each([
+    [{ part_cents: 2600 }, '€26 parts'],
+    [{ wait_days: 6 }, 'wait 6 days'],
+    [{ depth: 0 }, 'nothing to open'],
+    [{ saves_cents: 1100 }, 'saves about €11 on average'],
+    [{ bench_min: 0.5 }, 'under 1 min'],
+  ])('its price is said: %o', (more, text) => {
+    onBench(<NextMove move={move(more)} {...plain} />)
+    expect(screen.getByRole('region', { name: 'Next move' })).toHaveTextContent(text)
+  })
+
+  test('what is held back is named with the reason', () => {
+    const job = jobOf()
+    onBench(<NextMove move={move()} {...plain} />, { ...job, diagnosis: { ...job.diagnosis, held_back: 'Replace the bare pickup' } })
+    expect(screen.getByText(/this cheap cause has real weight/)).toBeInTheDocument()
+  })
+})
+
+describe('isolating', () => {
+  const mat = <IsolateMat plan={() => null} onTrial={vi.fn()} />
+
+  test('the schools stand beside the advice in the same money', () => {
+    onBench(mat)
+    expect(screen.getByText('Pickup first').closest('div')).toHaveTextContent('€97')
+    expect(screen.getByText(/The advice/).closest('div')).toHaveTextContent('€71')
+  })
+
+  test('N shows the alternative, and back', async () => {
+    const job = jobOf()
+    onBench(mat, { ...job, diagnosis: { ...job.diagnosis, moves: [move(), move({ id: 'replace_pickup', title: 'Replace the pickup' })] } })
+    await userEvent.keyboard('n')
+    expect(screen.getByRole('region', { name: 'Next move' })).toHaveTextContent('Instead')
+    await userEvent.keyboard('n')
+    expect(screen.getByRole('region', { name: 'Next move' })).toHaveTextContent('Clean the lens')
+  })
+
+  test('much weight off the list says stop and think', () => {
+    const job = jobOf()
+    onBench(mat, { ...job, diagnosis: { ...job.diagnosis, should_think: true } })
+    expect(screen.getByText('Stop and think')).toBeInTheDocument()
+  })
+})

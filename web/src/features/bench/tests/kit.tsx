@@ -1,0 +1,114 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { render } from '@testing-library/react'
+import type { ReactNode } from 'react'
+import { MemoryRouter } from 'react-router'
+import { vi } from 'vitest'
+import type { Baseline, Job, Move } from '@/api/types'
+import { BenchContext } from '../bench-context'
+
+export const caution = { id: 'laser', short: 'Never look into a running drive', text: 'Invisible laser light.' }
+
+export const entry = (id: string, more: Partial<Baseline> = {}): Baseline => ({
+  question: {
+    id,
+    kind: 'baseline',
+    ask: `Does ${id} work?`,
+    how: 'Look.',
+    outcomes: [
+      { id: 'yes', label: 'Yes', is_failure: false },
+      { id: 'no', label: 'No', is_failure: true },
+    ],
+    bench_min: 1,
+    depth: 0,
+    mains: 'live',
+    cautions: [],
+  },
+  name: id,
+  nm: null,
+  is_supported: true,
+  answer: null,
+  ...more,
+})
+
+export const move = (more: Partial<Move> = {}): Move => ({
+  kind: 'repair',
+  id: 'clean_lens',
+  title: 'Clean the lens',
+  how: '',
+  why: 'Cures “Lens dirty” (54 % likely).',
+  expected_cents: 7100,
+  saves_cents: 0,
+  step_cents: 400,
+  bench_min: 3,
+  opening_min: 16,
+  part_cents: 0,
+  wait_days: 0,
+  depth: 2,
+  mains: 'out',
+  p_cures: 0.34,
+  cautions: [],
+  answers: [],
+  ...more,
+})
+
+const suspect = (id: string, name: string, p: number) => ({ id, part: id, name, p })
+
+export const jobOf = (more: Partial<Job> = {}): Job => ({
+  tag: 'K-0107',
+  version: 7,
+  stage: 'isolate',
+  stages: [],
+  missing: [],
+  next_stage: 'Agree',
+  depth: 0,
+  is_live: true,
+  power_hold: '',
+  drive: { maker: 'M', console: 'C', revision: '1', variant: 'V', family: 'slot', pairing: 'board', has_trimmer: true, fuse_rating: '1.5 A fast', wavelengths: [405] },
+  owner_name: 'Wenna',
+  owner_contact: '0491',
+  complaint: 'Clicks.',
+  condition: [],
+  limit_cents: 2500,
+  supply: 'own',
+  promised_on: null,
+  taken_in_at: '2026-03-01T09:00:00Z',
+  bench_min: 15,
+  tape: [],
+  diagnosis: {
+    suspects: [suspect('lens_dirty', 'Lens dirty', 0.54), suspect('pickup_405', 'Short-wave diode', 0.31)],
+    parts: [suspect('lens', 'Lens', 0.54), suspect('unlisted', 'Not on the list', 0.004)],
+    moves: [move()],
+    schools: [{ id: 'pickup_first', name: 'Pickup first', expected_cents: 9700, first: 'Replace the pickup' }],
+    mind_changes: [],
+    best_repair: 'Clean the lens',
+    is_tie: false,
+    should_think: false,
+    held_back: '',
+  },
+  baseline: [entry('power'), entry('spins')],
+  classes: [],
+  classes_say: 'No class tried yet.',
+  agree: { offers: [], proposal: null, consents: [], agreed_cents: 2500, needs_consent: '' },
+  procedure: null,
+  repairs: [
+    { id: 'clean_lens', name: 'Clean the lens', uses_item: false },
+    { id: 'replace_pickup', name: 'Replace the bare pickup', uses_item: true },
+  ],
+  proof: { checks: [], passes: 0, passes_needed: 3, p_fixed: 0, p_fail_per_try: 0.5 },
+  ...more,
+})
+
+/** A part of the bench screen with a job on it; returns what it sends. */
+export function onBench(ui: ReactNode, job: Job = jobOf(), { mayWork = true, isBusy = false } = {}) {
+  const send = vi.fn()
+  const cache = new QueryClient()
+  cache.setQueryData(['session'], { user: { name: 'Bram', role: 'technician', may: mayWork ? ['bench', 'agree'] : [] }, csrf_token: '', shop: '' })
+  render(
+    <MemoryRouter>
+      <QueryClientProvider client={cache}>
+        <BenchContext value={{ job, send, isBusy, mayWork }}>{ui}</BenchContext>
+      </QueryClientProvider>
+    </MemoryRouter>,
+  )
+  return send
+}

@@ -1,0 +1,63 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { render, screen } from '@testing-library/react'
+import { MemoryRouter } from 'react-router'
+import { expect, test, vi } from 'vitest'
+import type { DayRow } from '@/api/types'
+import { DayList } from './day-list'
+
+const row = (more: Partial<DayRow>): DayRow => ({
+  tag: 'K-0101', console: 'M C', variant: 'V', owner_name: 'Wenna', complaint: 'Clicks.', stage: 'isolate', stage_name: 'Isolate', promised_on: null, waits_for: '', is_live: false, ...more,
+}) // prettier-ignore
+
+function day(answer: () => Response | Promise<Response>, may: string[] = ['take_in']) {
+  vi.stubGlobal('fetch', async () => answer())
+  const cache = new QueryClient({ defaultOptions: { queries: { retry: false, staleTime: Infinity } } })
+  cache.setQueryData(['session'], { user: { name: 'Nia', role: 'counter', may }, csrf_token: '', shop: '' })
+  render(
+    <MemoryRouter>
+      <QueryClientProvider client={cache}>
+        <DayList />
+      </QueryClientProvider>
+    </MemoryRouter>,
+  )
+}
+const json = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } })
+const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10)
+
+test.each([
+  [row({ waits_for: 'A trial before the screws go in.' }), 'A trial before the screws go in.'],
+  [row({}), 'Nothing: it can go on'],
+  [row({ is_live: true }), 'Mains live'],
+  [row({ promised_on: yesterday }), 'late'],
+  [row({}), 'no promise yet'],
+])('a unit says where it stands: %#', async (unit, text) => {
+  day(() => json([unit]))
+  expect(await screen.findByRole('link', { name: /K-0101/ })).toHaveTextContent(text)
+})
+
+test('the head counts the units and what is due', async () => {
+  day(() => json([row({}), row({ tag: 'K-0102', promised_on: yesterday })]))
+  expect(await screen.findByText('2 units in the house, 1 due today or late')).toBeInTheDocument()
+})
+
+test('an empty house says so', async () => {
+  day(() => json([]))
+  expect(await screen.findByText('No unit in the house')).toBeInTheDocument()
+})
+
+test('while it is fetched, it says that', () => {
+  day(() => new Promise<Response>(() => undefined))
+  expect(screen.getByText('Fetching the day…')).toBeInTheDocument()
+})
+
+test('a lost connection is told, not shown as an empty day', async () => {
+  day(() => Promise.reject(new TypeError('down')))
+  expect(await screen.findByRole('alert')).toHaveTextContent('The day could not be fetched')
+  expect(screen.queryByText('No unit in the house')).toBeNull()
+})
+
+test('who may not take in is not offered it', async () => {
+  day(() => json([]), [])
+  await screen.findByText('No unit in the house')
+  expect(screen.queryByRole('link', { name: 'Take a unit in' })).toBeNull()
+})
