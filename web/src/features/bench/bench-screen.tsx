@@ -8,14 +8,12 @@ import { Notice, Waiting } from '@/ui/panel'
 import { BenchContext, type Bench } from './bench-context'
 import { ConflictDialog, KeysDialog } from './dialogs'
 import { FindingDialog } from './finding-dialog'
-import { useJob, useJobWrites, type WriteBody } from './job-writes'
+import { useJob, useJobWrites, type SaveNotes } from './job-writes'
 import { MainsSwitch } from './mains-switch'
 import { Mat } from './mat'
 import { Stub } from './stub'
 import { Tape } from './tape'
 import { TrialDialog } from './trial-dialog'
-
-export type SaveNotes = (body: WriteBody<'/api/jobs/{tag}/intake'>) => void
 
 interface Props {
   tag: string

@@ -27,6 +27,8 @@ export interface Conflict {
 
 export type Send = <P extends WritePath>(path: P, body: WriteBody<P>, says: string) => void
 
+export type SaveNotes = (body: WriteBody<'/api/jobs/{tag}/intake'>) => void
+
 const RETRY_MS = [1_000, 2_000, 4_000, 8_000]
 
 const jobQuery = (tag: string) =>

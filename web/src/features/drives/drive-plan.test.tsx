@@ -1,7 +1,8 @@
 import { render, screen } from '@testing-library/react'
 import { expect, test } from 'vitest'
 import type { Drive } from '@/api/types'
-import { DrivePlan, shadeOf } from './drive-plan'
+import { DrivePlan } from './drive-plan'
+import { shadeOf } from './shade'
 
 const drive: Drive = { maker: 'M', console: 'C', revision: '1', variant: 'V', family: 'slot', pairing: 'board', has_trimmer: true, fuse_rating: '1.5 A fast', wavelengths: [405, 650] }
 const part = (id: string, name: string, p: number) => ({ id, part: id, name, p })

@@ -1,6 +1,6 @@
 import { useId } from 'react'
 import type { Drive } from '@/api/types'
-import type { Shade } from './drive-plan'
+import type { Shade } from './shade'
 
 interface Props {
   drive: Drive
