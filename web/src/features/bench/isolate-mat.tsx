@@ -14,7 +14,7 @@ interface Props {
   onTrial: (repair: string) => void
 }
 
-/** Where the fault sits, and what to do next. */
+/** Where the fault sits, and what to do next. On a narrow screen the next move comes first. */
 export function IsolateMat({ plan, onTrial }: Props) {
   const { job } = useBench()
   const { diagnosis } = job
@@ -26,9 +26,9 @@ export function IsolateMat({ plan, onTrial }: Props) {
   useKeys({ n: picked ? () => setPicked(null) : others[0] ? () => setPicked(others[0]!.id) : undefined })
   const findings = job.tape.filter((l) => ['answer', 'trial'].includes(l.kind) && !l.struck_by).length
   return (
-    <>
-      <section className="rounded-xl border border-line bg-paper lg:grid lg:grid-cols-[minmax(0,25rem)_minmax(0,1fr)]">
-        <div className="p-3.5 lg:border-r lg:border-line">
+    <div className="flex flex-col gap-4">
+      <section className="rounded-xl border border-line bg-paper max-xl:order-1 xl:grid xl:grid-cols-[minmax(0,25rem)_minmax(0,1fr)]">
+        <div className="p-3.5 max-xl:mx-auto max-xl:max-w-[27rem] xl:border-r xl:border-line">
           <h2 className="mb-2 font-bold">Where the fault sits, in percent</h2>
           {plan(job.drive, diagnosis.parts)}
         </div>
@@ -51,9 +51,11 @@ export function IsolateMat({ plan, onTrial }: Props) {
           <Alternative key={m.id} move={m} onPick={() => setPicked(m.id)} />
         ))}
       </div>
-      <Schools />
-      {!isProposed && <Gate isEnterOurs={false} backTo={['fault_seen']} />}
-    </>
+      <div className="space-y-4 max-xl:order-2">
+        <Schools />
+        {!isProposed && <Gate isEnterOurs={false} backTo={['fault_seen']} />}
+      </div>
+    </div>
   )
 }
 
@@ -78,7 +80,7 @@ function Schools() {
   return (
     <Panel title="What the schools would cost from here" level={3} aside="average, in euro, to a working unit or a hand-back">
       <dl className="grid gap-x-6 gap-y-1 sm:grid-cols-2">
-        <SchoolRow name="The advice, at most about" cents={best.expected_cents} most={job.diagnosis.schools} isBold />
+        <SchoolRow name="The advice (at most)" cents={best.expected_cents} most={job.diagnosis.schools} isBold />
         {job.diagnosis.schools.map((s) => (
           <SchoolRow key={s.id} name={s.name} cents={s.expected_cents} most={job.diagnosis.schools} />
         ))}

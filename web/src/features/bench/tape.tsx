@@ -30,7 +30,7 @@ export function Tape({ onFinding, onReading, onTrial }: Props) {
     if (roll.current) roll.current.scrollTop = roll.current.scrollHeight
   }, [lines.length])
   return (
-    <aside aria-label="Tape" className="flex min-h-0 flex-col border-line bg-tape max-lg:border-t lg:w-84 lg:shrink-0 lg:border-l">
+    <aside aria-label="Tape" className="flex min-h-0 flex-col border-line bg-tape max-lg:border-t lg:w-72 lg:shrink-0 xl:w-84 lg:border-l">
       <div className="flex items-baseline justify-between border-b border-dashed border-line px-4 py-2.5">
         <h2 className="text-[1.05rem] font-bold">Tape</h2>
         <span className="text-tiny text-quiet">
@@ -44,7 +44,7 @@ export function Tape({ onFinding, onReading, onTrial }: Props) {
         ))}
       </ol>
       {mayWork && (
-        <div className="flex gap-2 border-t border-line p-3">
+        <div className="flex flex-wrap gap-2 border-t border-line p-3">
           <Button hotkey="F" onClick={onFinding} className="px-2.5!">
             Finding
           </Button>
