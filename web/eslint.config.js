@@ -21,7 +21,7 @@ export default [
         { type: 'api', pattern: 'src/api' },
         { type: 'lib', pattern: 'src/lib' },
       ],
-      'boundaries/ignore': ['src/main.tsx', 'src/test-setup.ts', 'src/test-bench.tsx'],
+      'boundaries/ignore': ['src/main.tsx', 'src/test-setup.ts'],
     },
     rules: {
       'boundaries/no-unknown-files': 2,

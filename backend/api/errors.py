@@ -54,3 +54,13 @@ def locked_out(request: HttpRequest, *_: object, **__: object) -> HttpResponse:
 def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
     """Answer a request without a valid CSRF token."""
     return problem(403, "csrf", "This page is out of date. Load it again; what you typed is kept.")
+
+
+def not_found(request: HttpRequest, exception: Exception) -> HttpResponse:
+    """Answer an address that leads nowhere."""
+    return problem(404, "not_found", f"There is nothing at {request.path}.")
+
+
+def broken(request: HttpRequest) -> HttpResponse:
+    """Answer a request that broke the server: nothing of it was written."""
+    return problem(500, "unexpected", "The server made a mistake. Nothing was written; try again.")

@@ -89,3 +89,30 @@ def test_no_request_breaks_the_server(case, signed_in):
     if "tag" in (case.path_parameters or {}) and len(case.path_parameters["tag"]) % 2:
         case.path_parameters["tag"] = FRESH
     case.call_and_validate(checks=CHECKS, **signed_in)
+
+
+@pytest.mark.parametrize("path", ["/api/nowhere", "/assets/gone.js", "/static/gone.css", "/favicon.png"])
+def test_an_address_that_leads_nowhere_is_a_problem_document(db, path):
+    answer = Client().get(path)
+    assert (answer.status_code, answer["Content-Type"], answer.json()["code"]) == (404, "application/problem+json", "not_found")
+
+
+def test_a_server_that_breaks_says_that_nothing_was_written(bram, monkeypatch):
+    monkeypatch.setattr("api.routers.jobs.the_day", lambda: 1 / 0)
+    bram.client.raise_request_exception = False
+    answer = bram.get("/day")
+    assert (answer.status_code, answer.json()["code"]) == (500, "unexpected")
+
+
+def test_the_pages_of_the_interface_are_one_page_that_is_never_cached(db):
+    pages = [Client().get(path) for path in ("/", "/day", "/bench/K-0107", "/nowhere/at/all")]
+    assert {p.status_code for p in pages} == {200}
+    assert all("no-store" in p["Cache-Control"] for p in pages)
+    assert Client().post("/day").status_code in {403, 405}
+
+
+@pytest.mark.parametrize("body", [b"", b"{", b"[]", b'"x"', b'{"key": null}', b"\xff\xfe"])
+def test_a_body_that_is_no_write_is_refused_with_its_place(bram, body):
+    answer = bram.client.post(f"/api/jobs/{FRESH}/remarks", body, content_type="application/json")
+    assert answer.status_code in {400, 422}
+    assert answer.json()["code"] in {"bad_request", "invalid"}

@@ -176,7 +176,6 @@ class DayRow:
 
     job: Job
     waits_for: str
-    next_stage_is_open: bool
 
 
 def the_day(*, with_closed: bool = False) -> list[DayRow]:
@@ -193,7 +192,7 @@ def the_day(*, with_closed: bool = False) -> list[DayRow]:
     for job in found:
         state = job_state(job, lines=tapes[job.pk], economy=economy)
         waits = state.power_hold or (state.missing[0].text if state.missing else "")
-        rows.append(DayRow(job, waits, not state.missing))
+        rows.append(DayRow(job, waits))
     return rows
 
 

@@ -18,7 +18,6 @@ class Action(StrEnum):
     BENCH = "work at the bench"
     AGREE = "record what the owner agreed to"
     HAND_BACK = "hand a unit back"
-    SHOP = "change the shop's figures"
 
 
 _MAY: Final = MappingProxyType(
