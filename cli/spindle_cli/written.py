@@ -77,7 +77,15 @@ def _family(model: FaultModel) -> dict[str, Any]:
         "findings": [_question(q) for q in model.questions if q.kind not in _TESTS],
         "tests": [_question(q) for q in model.questions if q.kind in _TESTS],
         "repairs": [
-            {"id": r.id, "part": r.part, "sentence": f"{r.name}: {r.why}.", "cures": dict(r.cures), "bench_min": r.bench_min, "depth": r.depth.name.lower()}
+            {
+                "id": r.id,
+                "part": r.part,
+                "sentence": f"{r.name}: {r.why}.",
+                "cures": dict(r.cures),
+                "bench_min": r.bench_min,
+                "depth": r.depth.name.lower(),
+                "stopgap": r.stopgap,
+            }
             for r in model.repairs
         ],
     }

@@ -160,9 +160,3 @@ def test_a_shops_own_count_moves_the_prior(fault, factor):
     before, after = (m.prior[m.fault_index[fault]] for m in (usual, own))
     assert bool(after > before) is (factor > 1)
     assert own.prior.sum() == pytest.approx(1)
-
-
-def test_a_learned_prior_is_normalised_and_leaves_the_rest_alone():
-    learned = MODEL.with_prior(MODEL.prior * 3)
-    assert learned.prior == pytest.approx(MODEL.prior)
-    assert learned.likelihood is MODEL.likelihood

@@ -60,13 +60,6 @@ class CompiledModel:
         """Every question of the family, those that this drive cannot answer included."""
         return {q.id: q for q in self.model.questions}
 
-    def with_prior(self, prior: Floats) -> CompiledModel:
-        """Return the same model with other priors (learned ones, say)."""
-        return CompiledModel(
-            self.model, self.sheet, self.faults, self.parts, self.questions, self.repairs,
-            prior / prior.sum(), self.likelihood, self.success, self.membership,
-        )  # fmt: skip
-
 
 def compile_model(sheet: DriveSheet) -> CompiledModel:
     """Return the fault model of the sheet's loader family, cut to this drive.

@@ -85,21 +85,20 @@ class Moved:
     """What one finding moved, in decibans of log-odds: with it against without it (the same as striking it)."""
 
     part_db: Floats
-    fault_db: Floats
 
 
 def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dict[str, Moved]:
-    """Return for each finding that counts how far it moved each part and each fault, in decibans.
+    """Return for each finding that counts how far it moved each part, in decibans.
 
     A weight is the change of the log-odds when this finding alone is struck. Such weights do not sum to the whole:
     one fault against all the rest is not additive (I. J. Good, *Probability and the Weighing of Evidence*, 1950).
     """
     counted = [f for f in case.standing if f.id not in belief.evidence.left_out]
-    parts, faults = log_odds_db(belief.p_part), log_odds_db(belief.p)
+    now = log_odds_db(belief.p_part)
     moved = {}
     for finding in counted:
         before = believe(case.without(finding.id).findings, model)
-        moved[finding.id] = Moved(parts - log_odds_db(before.p_part), faults - log_odds_db(before.p))
+        moved[finding.id] = Moved(now - log_odds_db(before.p_part))
     return moved
 
 
