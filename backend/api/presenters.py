@@ -19,15 +19,13 @@ from spindle.faults.cautions import CAUTIONS
 from spindle.faults.model import Question, QuestionKind
 from spindle.repairs.library import procedure_for
 from spindle.workflow.intake import PROMPTS
-from spindle.workflow.quote import Quote, quote
+from spindle.workflow.quote import Quote, offers
 from spindle.workflow.stages import NAMES, ORDER, Stage, following
 
 from . import schemas as s
 
 SHOWN_MOVES = 6
 SHOWN_SUSPECTS = 8
-WORTH_OFFERING = 0.1
-"""An owner is not asked to pay for what helps less than one time in ten."""
 STAGE_NAMES = {
     "power": "Power",
     "wakes": "Wakes",
@@ -254,10 +252,9 @@ def _classes_say(state: JobState) -> str:
 
 
 def _agree(state: JobState, found: Diagnosis, price: int) -> s.AgreeView:
-    repairs = sorted((m for m in found.advice.moves if m.kind is MoveKind.REPAIR and m.p_cures >= WORTH_OFFERING), key=lambda m: -m.p_cures)[:4]
     proposal = state.record.proposal
     return s.AgreeView(
-        offers=[_quote(quote(m.id, m.p_cures, state.model, price_cents_per_min=price), state.model) for m in repairs],
+        offers=[_quote(o, state.model) for o in offers(found.advice.moves, state.model, price_cents_per_min=price)],
         proposal=s.ProposalView.model_validate(proposal, from_attributes=True) if proposal else None,
         consents=[_consent(c) for c in state.record.consents],
         agreed_cents=state.facts.agreed_cents,

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from spindle.bench.fuse import parse_fuse
-from spindle.bench.proof import MAX_PASSES, MIN_PASSES, clean_passes_needed, proof_profile
+from spindle.bench.proof import MAX_PASSES, MIN_PASSES, clean_passes_needed, passes_wanted, proof_profile
 from spindle.errors import CaseError, SheetError
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.library import MODELS
@@ -24,6 +24,12 @@ def test_passes_are_just_enough_by_bayes(p, q, confidence):
     sure = [p / (p + (1 - p) * (1 - q) ** k) for k in (n - 1, n)]
     assert sure[1] >= confidence - 1e-9 or n == MAX_PASSES
     assert sure[0] < confidence or n == MIN_PASSES
+
+
+@given(p=PROBABILITY, q=PROBABILITY, n=st.integers(1, 12))
+def test_counting_clean_passes_does_not_move_how_many_are_wanted(p, q, n):
+    sure = p / (p + (1 - p) * (1 - q) ** n)
+    assert abs(passes_wanted(sure, n, q) - clean_passes_needed(p, q)) <= 1 or sure > 1 - 1e-9
 
 
 @pytest.mark.parametrize("p", [0, 1, -1, float("nan")])
@@ -60,6 +66,8 @@ def test_fuse_rating_that_cannot_be_read_says_so(text):
         (Stage.AGREE, JobFacts(proposed_cents=4000, agreed_cents=4500, needs_consent="stopgap"), {"consent_kind"}),
         (Stage.PROVE, JobFacts(failed_checks=("x",), depth=1), {"closed", "failed"}),
         (Stage.PROVE, JobFacts(ends_unrepaired=True), set()),
+        (Stage.PROVE, JobFacts(has_trial=True, passes=3, passes_needed=3), {"trial_clean"}),
+        (Stage.PROVE, JobFacts(has_trial=True, trial_is_clean=True, passes=3, passes_needed=3), set()),
         (Stage.HAND_BACK, JobFacts(is_live=True), {"mains"}),
         (Stage.CLOSED, JobFacts(), {"closed_job"}),
     ],

@@ -5,7 +5,7 @@ import json
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from spindle.bench.classes import matrix_summary
+from spindle.bench.classes import classes_to_try, matrix_summary
 from spindle.casefile import read_case, write_case
 from spindle.diagnosis.case import Answer, Case, Change, Finding, Health, Remark, Source, Trial, TrialResult
 from spindle.diagnosis.compiled import compile_model
@@ -14,7 +14,7 @@ from spindle.errors import CaseError
 from spindle.faults.library import MODELS
 from spindle.faults.model import Depth
 from spindle.workflow.intake import PROMPTS, findings_of, open_prompts, power_hold
-from spindle.workflow.quote import quote
+from spindle.workflow.quote import offers, quote, sureness
 
 from .conftest import FREE, PAIRED, Bench
 
@@ -107,6 +107,23 @@ def test_no_quote_for_what_the_drive_has_not():
 )
 def test_the_class_matrix_in_a_sentence(outcomes, says):
     assert says in matrix_summary(outcomes, PAIRED)
+
+
+@pytest.mark.parametrize(("answered", "left"), [(set(), ("game_bd", "film_dvd")), ({"film_bd"}, ("film_dvd",)), ({"film_bd", "film_dvd", "spins"}, ())])
+def test_one_class_of_each_light_is_enough_to_begin_with(answered, left):
+    assert classes_to_try(answered, PAIRED) == left
+
+
+def test_what_helps_less_than_one_time_in_ten_is_not_offered():
+    found = offers(Bench("spins=cycles nudges_out=yes").found.advice.moves, MODEL, price_cents_per_min=90)
+    assert 0 < len(found) <= 4
+    assert [o.p_success for o in found] == sorted((o.p_success for o in found), reverse=True)
+    assert found[-1].p_success >= 0.1
+
+
+@pytest.mark.parametrize(("p", "words"), [(0.99, "nearly certain"), (0.8, "very likely"), (0.5, "likely"), (0.49, "possible, not proven")])
+def test_how_sure_in_an_owners_words(p, words):
+    assert sureness(p) == words
 
 
 ANSWERS = st.sampled_from(MODEL.model.questions).flatmap(

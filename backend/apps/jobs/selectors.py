@@ -12,14 +12,15 @@ from apps.jobs.models import Job, TapeLine
 from apps.jobs.record import Line, Record, fold
 from apps.shop.selectors import the_shop
 from django.db.models import Q
-from spindle.bench.proof import ProofCheck, clean_passes_needed, proof_profile
+from spindle.bench.classes import classes_to_try
+from spindle.bench.proof import ProofCheck, clean_passes_needed, passes_wanted, proof_profile
 from spindle.diagnosis.case import Answer, Case, Trial, TrialResult
 from spindle.diagnosis.compiled import CompiledModel
 from spindle.diagnosis.cost import Economy
 from spindle.diagnosis.diagnose import Diagnosis, diagnose
+from spindle.diagnosis.evidence import baseline_failures
 from spindle.diagnosis.posterior import Belief, believe
 from spindle.diagnosis.trials import p_cured
-from spindle.drives.sheet import CLASS_WAVELENGTH_NM
 from spindle.faults.model import Depth, QuestionKind
 from spindle.repairs.library import procedure_for
 from spindle.repairs.procedure import Procedure, Step, steps_from
@@ -79,7 +80,7 @@ def job_state(job: Job, *, lines: list[Line] | None = None, economy: Economy | N
     case = Case(model.sheet, tuple(record.findings), Depth(job.depth), economy or the_shop().economy())
     belief = believe(case.findings, model)
     procedure, steps = _procedure(record, model)
-    checks = proof_profile(model.sheet, model.model, baseline_failures(belief, model))
+    checks = proof_profile(model.sheet, model.model, baseline_failures(belief.evidence, model))
     needed, sure = _passes(record, belief, model)
     facts = _facts(job, record, model, belief, steps, checks, needed)
     return JobState(
@@ -90,12 +91,6 @@ def job_state(job: Job, *, lines: list[Line] | None = None, economy: Economy | N
 def diagnosis_of(state: JobState) -> Diagnosis:
     """Return the diagnosis of a job."""
     return diagnose(state.case, state.model)
-
-
-def baseline_failures(belief: Belief, model: CompiledModel) -> tuple[str, ...]:
-    """Return the baseline questions that failed, in the order of the baseline."""
-    failed = {q for q, f in belief.evidence.answers.items() if isinstance(f.what, Answer) and f.what.outcome in model.questions[q].fails}
-    return tuple(q.id for q in model.questions.values() if q.id in failed and q.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS))
 
 
 def _procedure(record: Record, model: CompiledModel) -> tuple[Procedure | None, tuple[Step, ...]]:
@@ -111,11 +106,8 @@ def _passes(record: Record, belief: Belief, model: CompiledModel) -> tuple[int, 
     if trial is None or trial.result is not TrialResult.CLEAN:
         return clean_passes_needed(0.5, belief.evidence.p_fail_per_try), 0.0
     q = belief.evidence.p_fail_per_try
-    trials = belief.evidence.trials
-    sure = p_cured(trials, belief.p, model, p_fail_per_try=q)
-    luck = (1.0 - q) ** max(trial.clean_passes, 1)
-    before = min(max(sure * luck / (sure * luck + 1.0 - sure), 1e-6), 1 - 1e-6) if sure < 1.0 else 1 - 1e-6
-    return clean_passes_needed(before, q), sure
+    sure = p_cured(belief.evidence.trials, belief.p, model, p_fail_per_try=q)
+    return passes_wanted(sure, trial.clean_passes, q), sure
 
 
 def _facts(job: Job, record: Record, model: CompiledModel, belief: Belief, steps: tuple[Step, ...], checks: tuple[ProofCheck, ...], needed: int) -> JobFacts:  # noqa: PLR0917  # all of them are what a stage may ask
@@ -132,7 +124,7 @@ def _facts(job: Job, record: Record, model: CompiledModel, belief: Belief, steps
         has_supply=bool(job.supply.strip()),
         has_contact=bool(job.owner_contact.strip()),
         answered=frozenset(answered),
-        classes_to_try=_classes_to_try(model, answered),
+        classes_to_try=classes_to_try(answered, model.sheet),
         findings_beyond_baseline=sum(_is_beyond_baseline(f.what, model) for f in record.findings if not f.is_struck),
         top_part_p=float(belief.p_part.max()),
         proposed_repair=proposal.repair if proposal else "",
@@ -158,16 +150,6 @@ def _is_beyond_baseline(what: object, model: CompiledModel) -> bool:
     if isinstance(what, Trial):
         return True
     return isinstance(what, Answer) and model.family_questions[what.question].kind not in _SEEN_KINDS
-
-
-def _classes_to_try(model: CompiledModel, answered: set[str]) -> tuple[str, ...]:
-    """Return the first supported class of each wavelength of which none has been tried."""
-    tried = {CLASS_WAVELENGTH_NM[q] for q in answered if q in CLASS_WAVELENGTH_NM}
-    left: dict[int, str] = {}
-    for q in model.questions.values():
-        if q.kind is QuestionKind.DISC_CLASS and CLASS_WAVELENGTH_NM[q.id] not in tried:
-            left.setdefault(CLASS_WAVELENGTH_NM[q.id], q.id)
-    return tuple(left.values())
 
 
 @dataclass(frozen=True)

@@ -11,6 +11,7 @@ from apps.shop.models import Shop
 from spindle.diagnosis.posterior import believe
 from spindle.faults.model import LEAK, QuestionKind
 from spindle.workflow.intake import PROMPTS
+from spindle.workflow.quote import sureness
 
 _READINGS = (QuestionKind.READING, QuestionKind.TEST)
 _CARE = (
@@ -94,7 +95,7 @@ def _verdict(state: JobState) -> tuple[str, str, str]:
     top = int(belief.p.argmax())
     fault, p = state.model.faults[top], float(belief.p[top])
     cause = "Cause unknown: nothing on our list fits well." if fault.id == LEAK else f"{fault.name}."
-    sure = "nearly certain" if p >= 0.95 else "very likely" if p >= 0.8 else "likely" if p >= 0.5 else "possible, not proven"
+    sure = sureness(p)
     if state.facts.ends_unrepaired:
         return "Handed back as it is", cause, f"{sure} ({round(100 * p)} in 100)"
     if state.p_fixed > 0:

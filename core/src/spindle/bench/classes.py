@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 
 from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet
 
@@ -31,3 +31,13 @@ def matrix_summary(outcomes: Mapping[str, str], sheet: DriveSheet) -> str:
     if failing:
         return f"Every light tried fails. That points away from a single diode: at what they share.{more}"
     return f"Every light tried reads.{more}"
+
+
+def classes_to_try(answered: Collection[str], sheet: DriveSheet) -> tuple[str, ...]:
+    """Return the first supported class of each wavelength of which none has been tried, shortest light first."""
+    tried = {CLASS_WAVELENGTH_NM[c] for c in answered if c in CLASS_WAVELENGTH_NM}
+    left: dict[int, str] = {}
+    for name, nm in CLASS_WAVELENGTH_NM.items():
+        if name in sheet.classes and nm not in tried:
+            left.setdefault(nm, name)
+    return tuple(left.values())

@@ -17,6 +17,9 @@ MIN_PASSES: Final = 3
 MAX_PASSES: Final = 60
 """Beyond an hour of inserts the honest end is "probable", with a longer guarantee."""
 
+_SURE: Final = 1e-6
+"""Nearer to 0 or 1 than this no probability of a cure is taken."""
+
 
 @dataclass(frozen=True, slots=True)
 class ProofCheck:
@@ -65,6 +68,22 @@ def clean_passes_needed(p_cured_before: float, p_fail_per_try: float, confidence
         return MIN_PASSES
     n = ceil(log(odds_wanted / odds_now) / -log(1.0 - p_fail_per_try) - 1e-9)
     return min(max(n, MIN_PASSES), MAX_PASSES)
+
+
+def passes_wanted(p_cured_now: float, clean_so_far: int, p_fail_per_try: float) -> int:
+    """Return how many clean passes are wanted in all, from how sure the cure is after some of them.
+
+    The clean ones so far are taken back by Bayes, so that the number does not move while they are counted:
+    ``c = p r**n / (p r**n + 1 - p)`` with ``r = 1 - p_fail_per_try`` (see :func:`clean_passes_needed`).
+
+    Raises
+    ------
+    CaseError
+        If ``p_fail_per_try`` is not inside (0, 1).
+    """
+    luck = (1.0 - p_fail_per_try) ** max(clean_so_far, 1)
+    before = p_cured_now * luck / (p_cured_now * luck + 1.0 - p_cured_now) if p_cured_now < 1.0 else 1.0
+    return clean_passes_needed(min(max(before, _SURE), 1.0 - _SURE), p_fail_per_try)
 
 
 def proof_profile(sheet: DriveSheet, model: FaultModel, baseline_failures: tuple[str, ...]) -> tuple[ProofCheck, ...]:

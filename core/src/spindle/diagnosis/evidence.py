@@ -12,7 +12,7 @@ from spindle.diagnosis.case import UNRELIABILITY, Answer, Finding, Remark, Sourc
 from spindle.diagnosis.compiled import CompiledModel, Floats
 from spindle.diagnosis.trials import trials_log_likelihood
 from spindle.errors import CaseError, UnknownWordError
-from spindle.faults.model import CANT_TELL
+from spindle.faults.model import CANT_TELL, QuestionKind
 
 
 class LeftOut(StrEnum):
@@ -141,6 +141,12 @@ def _check_trial(trial: Trial, model: CompiledModel, place: str) -> None:
             raise UnknownWordError(f"{place}/changes/{n}/repair", "repair", change.repair, family)
         if change.repair not in model.repair_index:
             raise CaseError(f"{place}/changes/{n}/repair", f"{change.repair!r} cannot be done on this drive (see its sheet)")
+
+
+def baseline_failures(evidence: Evidence, model: CompiledModel) -> tuple[str, ...]:
+    """Return the baseline stages and disc classes that failed, in the order of the baseline."""
+    failed = {q for q, f in evidence.answers.items() if isinstance(f.what, Answer) and f.what.outcome in model.questions[q].fails}
+    return tuple(q.id for q in model.questions.values() if q.id in failed and q.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS))
 
 
 def _is_failure(finding: Finding, model: CompiledModel) -> bool:

@@ -2,11 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import Final
 
 from spindle.diagnosis.compiled import CompiledModel
 from spindle.diagnosis.cost import TRIAL_MIN, part_terms
+from spindle.diagnosis.moves import Move, MoveKind
 from spindle.faults.model import Depth
+
+WORTH_OFFERING: Final = 0.1
+"""An owner is not asked to pay for what helps less than one time in ten."""
+MAX_OFFERS: Final = 4
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,3 +49,15 @@ def quote(repair_id: str, p_success: float, model: CompiledModel, *, price_cents
     minutes = model.model.depths.open_min[depth] + repair.bench_min + TRIAL_MIN + model.model.depths.close_min[depth]
     price, wait = part_terms(repair, model)
     return Quote(repair.id, repair.name, minutes, round(minutes * price_cents_per_min), round(price * 100), wait, p_success)
+
+
+def offers(moves: Iterable[Move], model: CompiledModel, *, price_cents_per_min: int) -> tuple[Quote, ...]:
+    """Return the repairs among the moves that are worth offering, likeliest to help first."""
+    worth = sorted((m for m in moves if m.kind is MoveKind.REPAIR and m.p_cures >= WORTH_OFFERING), key=lambda m: -m.p_cures)
+    return tuple(quote(m.id, m.p_cures, model, price_cents_per_min=price_cents_per_min) for m in worth[:MAX_OFFERS])
+
+
+def sureness(p: float) -> str:
+    """Return how sure a probability is, in an owner's words."""
+    steps = ((0.95, "nearly certain"), (0.8, "very likely"), (0.5, "likely"))
+    return next((words for least, words in steps if p >= least), "possible, not proven")

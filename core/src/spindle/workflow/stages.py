@@ -139,6 +139,11 @@ def _prove(f: JobFacts) -> list[tuple[bool, str, str]]:
     short = f.passes_needed - f.passes
     return [
         (f.depth == 0, "closed", "The unit closed: proof counts with the screws in."),
+        (
+            done or not f.has_trial or f.trial_is_clean,
+            "trial_clean",
+            "A failure in the proof took the clean trial back: log a new trial, or go back to Isolate.",
+        ),
         (done or not f.failed_checks, "failed", f"Failed in the proof: {', '.join(f.failed_checks)}. Go back to Isolate."),
         (done or not f.open_checks, "checks", f"{len(f.open_checks)} checks still open, next: {f.open_checks[0] if f.open_checks else ''}"),
         (done or short <= 0, "passes", f"{short} more clean passes in a row ({f.passes} of {f.passes_needed})."),
