@@ -9,7 +9,7 @@ from apps.jobs.lines import line_text
 from apps.jobs.record import Line
 from apps.jobs.selectors import DayRow, JobState, diagnosis_of
 from spindle.bench.classes import matrix_summary
-from spindle.casefile import read_drive
+from spindle.casefile.drive import read_drive
 from spindle.diagnosis.case import Answer
 from spindle.diagnosis.compiled import CompiledModel
 from spindle.diagnosis.diagnose import Diagnosis
@@ -324,7 +324,7 @@ def _proof(state: JobState, found: Diagnosis) -> s.ProofView:
         passes=state.record.passes,
         passes_needed=state.passes_needed,
         p_fixed=state.p_fixed,
-        p_fail_per_try=found.p_fail_per_try,
+        p_fail_per_try=found.ending.p_shows,
     )
 
 

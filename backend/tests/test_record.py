@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 import pytest
 from apps.jobs.lines import line_text
 from apps.jobs.record import Line, fold
-from spindle.casefile import read_drive
+from spindle.casefile.drive import read_drive
 from spindle.diagnosis.compiled import compile_model
 from spindle.faults.model import Depth
 

@@ -8,7 +8,7 @@ import sys
 from pathlib import Path
 from typing import Final
 
-from spindle.casefile import read_case
+from spindle.casefile.case import read_case
 from spindle.diagnosis.compiled import compile_model
 from spindle.diagnosis.diagnose import diagnose
 from spindle.errors import CaseError, SpindleError

@@ -4,8 +4,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from spindle.bench.fuse import parse_fuse
-from spindle.bench.proof import MAX_PASSES, MIN_PASSES, clean_passes_needed, passes_wanted, proof_profile
-from spindle.errors import CaseError, SheetError
+from spindle.bench.proof import proof_profile
+from spindle.diagnosis.ending import MAX_PASSES, MIN_PASSES, passes_needed
+from spindle.errors import SheetError
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.library import MODELS
 from spindle.faults.model import Depth, Mains
@@ -20,22 +21,12 @@ PROBABILITY = st.floats(0.01, 0.99)
 
 @given(p=PROBABILITY, q=PROBABILITY, confidence=st.floats(0.5, 0.99))
 def test_passes_are_just_enough_by_bayes(p, q, confidence):
-    n = clean_passes_needed(p, q, confidence)
-    sure = [p / (p + (1 - p) * (1 - q) ** k) for k in (n - 1, n)]
-    assert sure[1] >= confidence - 1e-9 or n == MAX_PASSES
-    assert sure[0] < confidence or n == MIN_PASSES
+    def sure(n):
+        return p / (p + (1 - p) * (1 - q) ** n)
 
-
-@given(p=PROBABILITY, q=PROBABILITY, n=st.integers(1, 12))
-def test_counting_clean_passes_does_not_move_how_many_are_wanted(p, q, n):
-    sure = p / (p + (1 - p) * (1 - q) ** n)
-    assert abs(passes_wanted(sure, n, q) - clean_passes_needed(p, q)) <= 1 or sure > 1 - 1e-9
-
-
-@pytest.mark.parametrize("p", [0, 1, -1, float("nan")])
-def test_passes_refuse_what_is_no_probability(p):
-    with pytest.raises(CaseError, match="between 0 and 1"):
-        clean_passes_needed(p, 0.5)
+    n = passes_needed(sure, confidence)
+    assert sure(n) >= confidence - 1e-9 or n == MAX_PASSES
+    assert sure(n - 1) < confidence or n == MIN_PASSES
 
 
 def test_proof_repeats_the_jobs_own_failures_first_and_every_supported_class():

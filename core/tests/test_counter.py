@@ -6,10 +6,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from spindle.bench.classes import classes_to_try, matrix_summary
-from spindle.casefile import read_case, write_case
+from spindle.casefile.case import read_case, write_case
 from spindle.diagnosis.case import Answer, Case, Change, Finding, Health, Remark, Source, Trial, TrialResult
 from spindle.diagnosis.compiled import compile_model
-from spindle.diagnosis.cost import Economy
+from spindle.diagnosis.economy import Economy
 from spindle.errors import CaseError
 from spindle.faults.library import MODELS
 from spindle.faults.model import Depth

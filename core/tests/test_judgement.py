@@ -36,7 +36,7 @@ SUSPECTS = [
     ("chip too hot", "spins=twitches sled_sound=hammers driver_heat=hot", {"driver"}),
     ("works cold, fails warm, pressed it reads", "spins=cycles warm_up=better_cold press_board=reads", {"driver"}),
     ("spindle stiff", "spins=twitches spindle_turn=bad lens_seek=searches", {"spindle"}),
-    ("spindle caught by hand", "spins=never spin_by_class=catches spindle_turn=bad", {"spindle"}),
+    ("spindle caught by hand", "spins=never spin_helped=catches spindle_turn=bad", {"spindle"}),
     ("supply sags", "power=drops supply_reading=sags", {"supply"}),
     ("supply missing at the drive only", "takes_disc=ignores board_supply=missing", {"flex_board", "fuse"}),
     ("foreign board, own discs barred", "spins=holds game_bd=fails film_bd=reads film_dvd=reads board_match=foreign", {"board"}),
@@ -105,7 +105,7 @@ UNPAIRED = [
 def test_first_suspect_on_the_unpaired_drive(words, parts):
     found = Bench(words, FREE).found
     assert found.parts[0].id in parts
-    assert not {"board", "fuse"} & {p.id for p in found.parts}
+    assert not {"wrong_board", "fuse_open"} & {s.id for s in found.suspects}
 
 
 @pytest.mark.parametrize("sheet", [PAIRED, FREE], ids=["paired", "unpaired"])

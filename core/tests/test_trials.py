@@ -8,12 +8,19 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from spindle.diagnosis.case import P_BAD_ITEM, Change, Health, Trial, TrialResult
 from spindle.diagnosis.compiled import compile_model
-from spindle.diagnosis.trials import MAX_OPEN_ITEMS, P_WORSE, p_cured, trials_log_likelihood
+from spindle.diagnosis.intermittence import Steadiness
+from spindle.diagnosis.trials import MAX_OPEN_ITEMS, P_BAD_IN_BAD_LOT, P_BAD_LOT, P_WORSE, cure_curve, trials_log_likelihood
 from spindle.errors import CaseError
 
 from .conftest import PAIRED, RETRIES, Bench, p_of
 
 MODEL = compile_model(PAIRED)
+
+
+def steady(share):
+    return Steadiness(np.full(len(MODEL.faults), share))
+
+
 CHANGES = st.builds(
     Change,
     st.sampled_from(["replace_pickup", "clean_lens", "reflow_driver", "replace_driver", "replace_fuse"]),
@@ -26,18 +33,18 @@ TRIALS = st.lists(
 )
 
 
-def worlds(trials, q):
+def worlds(trials, clean):
     """P(all trials | fault), each item good or bad and each fault in turn, written out."""
     total = np.zeros(len(MODEL.faults))
     for good in product((True, False), repeat=2):
         is_good = dict(zip("AB", good, strict=True))
         chance = np.prod([(1 - P_BAD_ITEM[Health.NEW]) if g else P_BAD_ITEM[Health.NEW] for g in good])
         for f, fault in enumerate(MODEL.faults):
-            total[f] += chance * np.prod([one_trial(t, f, fault.id, is_good, q) for t in trials])
+            total[f] += chance * np.prod([one_trial(t, f, fault.id, is_good, clean) for t in trials])
     return total
 
 
-def one_trial(trial, f, fault, is_good, q):
+def one_trial(trial, f, fault, is_good, clean):
     uncured, worse = 1.0, P_WORSE
     for c in trial.changes:
         repair = MODEL.repairs[MODEL.repair_index[c.repair]]
@@ -45,15 +52,17 @@ def one_trial(trial, f, fault, is_good, q):
         uncured *= 1 - MODEL.success[MODEL.repair_index[c.repair], f] * works
         worse = max(worse, repair.worsens.get(fault, 0.0))
     if trial.result is TrialResult.CLEAN:
-        return 1 - uncured * (1 - (1 - q) ** trial.clean_passes)
+        return 1 - uncured * (1 - clean(trial.clean_passes)[f])
+    if trial.result is TrialResult.CHANGED:
+        return uncured
     return uncured * (worse if trial.result is TrialResult.WORSE else 1 - worse)
 
 
 @settings(max_examples=80, deadline=None)
-@given(trials=TRIALS, q=st.floats(0.1, 0.95))
-def test_trials_equal_the_table_of_worlds(trials, q):
-    got = np.exp(trials_log_likelihood(trials, MODEL, p_fail_per_try=q))
-    assert got == pytest.approx(np.maximum(worlds(trials, q), 1e-12), rel=1e-9)
+@given(trials=TRIALS, share=st.floats(0.0, 1.0))
+def test_trials_equal_the_table_of_worlds(trials, share):
+    got = np.exp(trials_log_likelihood(trials, MODEL, steadiness=steady(share)))
+    assert got == pytest.approx(np.maximum(worlds(trials, steady(share).p_clean), 1e-12), rel=1e-9)
 
 
 @pytest.mark.parametrize("repair", ["replace_pickup", "replace_driver", "replace_rollers", "replace_spindle_motor", "replace_load_motor"])
@@ -81,19 +90,43 @@ def test_the_whole_drive_does_not_clear_what_sits_on_the_owners_board():
     assert after.p("part:pickup") < 0.4 * before.p("part:pickup")
 
 
-@pytest.mark.parametrize(("passes", "q", "least", "most"), [(1, 0.95, 0.9, 1.0), (1, 0.2, 0.2, 0.9), (10, 0.2, 0.85, 1.0)])
-def test_the_chance_of_a_cure_grows_with_clean_passes(passes, q, least, most):
+def cured(passes, share):
     trials = [Trial((Change("clean_lens"),), TrialResult.CLEAN, passes)]
-    p = MODEL.prior * np.exp(trials_log_likelihood(trials, MODEL, p_fail_per_try=q))
-    assert least * 0.2 <= p_cured(trials, p / p.sum(), MODEL, p_fail_per_try=q) <= most
+    p = MODEL.prior * np.exp(trials_log_likelihood(trials, MODEL, steadiness=steady(share)))
+    return cure_curve(trials, p / p.sum(), MODEL, steady(share))
 
 
-def test_no_trial_or_a_failed_one_is_no_cure():
-    assert p_cured([], MODEL.prior, MODEL, p_fail_per_try=0.9) == 0
-    assert p_cured([Trial((Change("clean_lens"),), TrialResult.NO_CHANGE)], MODEL.prior, MODEL, p_fail_per_try=0.9) == 0
+@given(passes=st.integers(1, 12), share=st.floats(0, 1), more=st.integers(1, 20))
+def test_the_cure_curve_rises_and_does_not_move_while_passes_are_counted(passes, share, more):
+    now, later = cured(passes, share), cured(passes + more, share)
+    assert now(more) == pytest.approx(later(more))
+    assert now(passes) <= now(passes + more) + 1e-12
+
+
+def test_one_pass_of_a_fault_that_comes_and_goes_is_worth_less_than_one_of_a_steady_fault():
+    assert cured(1, 1.0)(1) < 0.5 * cured(1, 0.0)(1)
+
+
+@pytest.mark.parametrize("trials", [[], [Trial((Change("clean_lens"),), TrialResult.NO_CHANGE)]])
+def test_no_trial_or_a_failed_one_is_no_cure(trials):
+    assert cure_curve(trials, MODEL.prior, MODEL, steady(0.2))(5) == 0
+
+
+def test_two_donors_of_one_lot_clear_less_than_two_of_two_lots():
+    def left(lots):
+        trials = [Trial((Change("replace_pickup", f"P{n}", lot=lot),), TrialResult.NO_CHANGE) for n, lot in enumerate(lots)]
+        return np.exp(trials_log_likelihood(trials, MODEL, steadiness=steady(0)))[MODEL.fault_index["pickup_405"]]
+
+    def uncured(bad):
+        return bad + (1 - bad) * 0.06
+
+    q = P_BAD_ITEM[Health.NEW]
+    good_lot = (q - P_BAD_LOT * P_BAD_IN_BAD_LOT) / (1 - P_BAD_LOT)
+    assert left("AA") > 3 * left("AB")
+    assert left("AA") == pytest.approx((0.97**2) * (P_BAD_LOT * uncured(P_BAD_IN_BAD_LOT) ** 2 + (1 - P_BAD_LOT) * uncured(good_lot) ** 2))
 
 
 def test_too_many_parts_in_clean_trials_are_refused_with_the_limit():
     many = [Trial((Change("replace_pickup", f"P{n}"),), TrialResult.CLEAN, 1) for n in range(MAX_OPEN_ITEMS + 1)]
     with pytest.raises(CaseError, match=f"at most {MAX_OPEN_ITEMS}"):
-        trials_log_likelihood(many, MODEL, p_fail_per_try=0.9)
+        trials_log_likelihood(many, MODEL, steadiness=steady(0))

@@ -3,7 +3,7 @@
 import numpy as np
 import pyagrum as gum
 import pytest
-from spindle.casefile import read_drive
+from spindle.casefile.drive import read_drive
 from spindle.diagnosis.advice import advise
 from spindle.diagnosis.case import UNRELIABILITY, Answer, Case, Finding, Source
 from spindle.diagnosis.compiled import compile_model

@@ -35,7 +35,7 @@ from apps.reports.services import hand_back_pdf
 from apps.shop.selectors import the_shop
 from django.http import HttpResponse
 from ninja import Path, Router
-from spindle.casefile import write_case
+from spindle.casefile.case import write_case
 from spindle.diagnosis.case import Answer, Change, Trial
 from spindle.faults.model import Depth
 

@@ -6,7 +6,7 @@ from functools import lru_cache
 
 from apps.drives.models import Sheet
 from apps.errors import NotFoundError
-from spindle.casefile import read_drive
+from spindle.casefile.drive import read_drive
 from spindle.diagnosis.compiled import CompiledModel, compile_model
 
 

@@ -13,14 +13,14 @@ from apps.jobs.record import Line, Record, fold
 from apps.shop.selectors import the_shop
 from django.db.models import Q
 from spindle.bench.classes import classes_to_try
-from spindle.bench.proof import ProofCheck, clean_passes_needed, passes_wanted, proof_profile
+from spindle.bench.proof import ProofCheck, proof_profile
 from spindle.diagnosis.case import Answer, Case, Trial, TrialResult
 from spindle.diagnosis.compiled import CompiledModel
-from spindle.diagnosis.cost import Economy
 from spindle.diagnosis.diagnose import Diagnosis, diagnose
+from spindle.diagnosis.economy import Economy
+from spindle.diagnosis.ending import judge_ending
 from spindle.diagnosis.evidence import baseline_failures
 from spindle.diagnosis.posterior import Belief, believe
-from spindle.diagnosis.trials import p_cured
 from spindle.faults.model import Depth, QuestionKind
 from spindle.repairs.library import procedure_for
 from spindle.repairs.procedure import Procedure, Step, steps_from
@@ -81,7 +81,10 @@ def job_state(job: Job, *, lines: list[Line] | None = None, economy: Economy | N
     belief = believe(case.findings, model)
     procedure, steps = _procedure(record, model)
     checks = proof_profile(model.sheet, model.model, baseline_failures(belief.evidence, model))
-    needed, sure = _passes(record, belief, model)
+    ending = judge_ending(belief, model, case.economy)
+    needed = ending.passes_wanted
+    is_clean = record.trial_since_proposal is not None and record.trial_since_proposal.result is TrialResult.CLEAN
+    sure = ending.p_cured if is_clean else 0.0
     facts = _facts(job, record, model, belief, steps, checks, needed)
     return JobState(
         job, record, model, case, facts, missing(Stage(job.stage), facts), power_hold(tuple(record.findings)), procedure, steps, checks, needed, sure
@@ -98,16 +101,6 @@ def _procedure(record: Record, model: CompiledModel) -> tuple[Procedure | None, 
         return None, ()
     procedure = procedure_for(model.sheet.family, record.proposal.repair)
     return procedure, steps_from(procedure, record.repair_depth)
-
-
-def _passes(record: Record, belief: Belief, model: CompiledModel) -> tuple[int, float]:
-    """Return how many clean passes are wanted, counted from the trial of the half-built unit, and how sure the cure is now."""
-    trial = record.trial_since_proposal
-    if trial is None or trial.result is not TrialResult.CLEAN:
-        return clean_passes_needed(0.5, belief.evidence.p_fail_per_try), 0.0
-    q = belief.evidence.p_fail_per_try
-    sure = p_cured(belief.evidence.trials, belief.p, model, p_fail_per_try=q)
-    return passes_wanted(sure, trial.clean_passes, q), sure
 
 
 def _facts(job: Job, record: Record, model: CompiledModel, belief: Belief, steps: tuple[Step, ...], checks: tuple[ProofCheck, ...], needed: int) -> JobFacts:  # noqa: PLR0917  # all of them are what a stage may ask

@@ -10,7 +10,7 @@ from apps.jobs.record import Record
 from apps.jobs.services.writing import Command, Writing, writing
 from apps.people.permissions import Action
 from spindle.diagnosis.case import Answer, Finding, Remark, Source, Trial
-from spindle.diagnosis.evidence import check_words
+from spindle.diagnosis.words import check_words
 from spindle.errors import CaseError
 from spindle.faults.model import CANT_TELL, Depth, Mains
 from spindle.workflow.intake import power_hold

@@ -1,4 +1,4 @@
-"""A bench case: the drive, the findings in their order, how deep the unit is open."""
+"""A bench case: the drive, the findings in their order, how deep the unit is open, and what the shelf holds for it."""
 
 from __future__ import annotations
 
@@ -7,7 +7,7 @@ from enum import StrEnum
 from types import MappingProxyType
 from typing import Final
 
-from spindle.diagnosis.cost import Economy
+from spindle.diagnosis.economy import Economy
 from spindle.drives.sheet import DriveSheet
 from spindle.faults.model import Depth
 
@@ -34,6 +34,8 @@ class Health(StrEnum):
 
 P_BAD_ITEM: Final = MappingProxyType({Health.PROVEN: 0.01, Health.NEW: 0.04, Health.UNKNOWN: 0.35})
 """P(the part itself is bad): new does not mean good (trap T25), and a third of unknown donors were donors for that reason."""
+P_BAD_KNOWN_FAILING: Final = 0.97
+"""P(bad) in a function that the donor was seen to fail in: the look itself can be wrong."""
 
 
 class TrialResult(StrEnum):
@@ -41,18 +43,36 @@ class TrialResult(StrEnum):
 
     NO_CHANGE = "no_change"
     WORSE = "worse"
+    CHANGED = "changed"
+    """Part of the trouble is gone, or it is another now: one fault of two may be cured."""
     CLEAN = "clean"
 
 
 @dataclass(frozen=True, slots=True)
+class Setting:
+    """The state in which something was seen. An empty field was not said, and is taken as the question asks for it."""
+
+    mains: str = ""
+    """"live" or "out"."""
+    cover: str = ""
+    """"on" or "off"."""
+    disc_side: str = ""
+    """"right" or "wrong" way round for the position on the bench (trap T23)."""
+    board: str = ""
+    """"own" or "other": whose drive board was fitted (traps T15 and T16)."""
+
+
+@dataclass(frozen=True, slots=True)
 class Answer:
-    """An answer to a question; ``failed`` of ``tries`` where it was tried more than once."""
+    """An answer to a question; ``failed`` of ``tries`` where it was tried more than once; ``seconds`` to play where timed."""
 
     question: str
     outcome: str
     source: Source = Source.BENCH
     tries: int | None = None
     failed: int | None = None
+    seconds: float | None = None
+    setting: Setting = Setting()
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,6 +82,14 @@ class Change:
     repair: str
     item: str = ""
     health: Health = Health.NEW
+    works: frozenset[str] = frozenset()
+    """Functions in which the item is known good (trap T14); see :data:`spindle.faults.model.FUNCTIONS`."""
+    fails: frozenset[str] = frozenset()
+    """Functions in which it is known to fail."""
+    lot: str = ""
+    """Items of one lot share their luck."""
+    stays: bool = False
+    """True if the item stayed in after a trial without change; by default the original goes back."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,6 +118,22 @@ class Finding:
 
 
 @dataclass(frozen=True, slots=True)
+class Stock:
+    """A part for one repair that is here, a donor's, or on its way: it changes what the repair costs, and how sure it is."""
+
+    repair: str
+    item: str = ""
+    health: Health = Health.NEW
+    works: frozenset[str] = frozenset()
+    fails: frozenset[str] = frozenset()
+    price_eur: float = 0.0
+    wait_days: float = 0.0
+    """0 if it is here; the days that are left if it is in transit."""
+    is_donor: bool = False
+    """A donor's part can be tried and taken out again: a swap test."""
+
+
+@dataclass(frozen=True, slots=True)
 class Case:
     """Everything that the diagnosis is computed from. Nothing of the result is kept in it."""
 
@@ -97,6 +141,7 @@ class Case:
     findings: tuple[Finding, ...] = ()
     depth: Depth = Depth.CLOSED
     economy: Economy = field(default_factory=Economy)
+    stock: tuple[Stock, ...] = ()
 
     @property
     def standing(self) -> tuple[Finding, ...]:

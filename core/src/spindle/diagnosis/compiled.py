@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,6 +17,8 @@ from spindle.faults.model import Fault, FaultModel, Part, Question, Repair
 from spindle.faults.scale import ROW_FLOOR
 
 Floats = NDArray[np.float64]
+UNOPENED: Final = 1e-6
+"""Prior of a handling fault before a step of ours could have brought it: as good as none, and never impossible."""
 
 
 @dataclass(frozen=True)
@@ -51,6 +54,16 @@ class CompiledModel:
         return {f.id: i for i, f in enumerate(self.faults)}
 
     @cached_property
+    def pair_excess(self) -> Floats:
+        """``lift - 1`` of each declared pair of faults, of shape (n_faults, n_faults); 0 where none is declared."""
+        excess = np.zeros((len(self.faults), len(self.faults)))
+        for pair in self.model.pairs:
+            if pair.one in self.fault_index and pair.other in self.fault_index:
+                i, j = self.fault_index[pair.one], self.fault_index[pair.other]
+                excess[i, j] = excess[j, i] = pair.lift - 1.0
+        return excess
+
+    @cached_property
     def repair_index(self) -> Mapping[str, int]:
         """Position of each repair id."""
         return {r.id: i for i, r in enumerate(self.repairs)}
@@ -73,6 +86,7 @@ def compile_model(sheet: DriveSheet) -> CompiledModel:
         raise ModelError(f"no fault model for the loader family {sheet.family!r}; known: {', '.join(MODELS)}", family=sheet.family)
     model = MODELS[sheet.family]
     has = sheet.features
+    _check_groups(model)
     faults = tuple(f for f in model.faults if not f.needs or f.needs in has)
     questions = {q.id: q for q in model.questions if not q.needs or q.needs in has}
     repairs = tuple(r for r in model.repairs if not r.needs or r.needs in has)
@@ -82,9 +96,10 @@ def compile_model(sheet: DriveSheet) -> CompiledModel:
     index = {f.id: i for i, f in enumerate(faults)}
     success = np.zeros((len(repairs), len(faults)))
     for a, repair in enumerate(repairs):
-        for fault, chance in repair.cures.items():
+        for fault, chance in cures(repair, model).items():
             if fault in index:
                 success[a, index[fault]] = chance
+    prior[[i for i, f in enumerate(faults) if f.opened_by]] = UNOPENED * prior.sum()
     membership = np.array([[1.0 if f.part == p.id else 0.0 for f in faults] for p in parts])
     return CompiledModel(
         model=model,
@@ -100,6 +115,23 @@ def compile_model(sheet: DriveSheet) -> CompiledModel:
     )
 
 
+def cures(repair: Repair, model: FaultModel) -> dict[str, float]:
+    """Return what a repair cures, what it reseats by the way included (trap T17)."""
+    found = dict(repair.cures)
+    for depth, by_the_way in model.reseats.items():
+        if repair.depth >= depth:
+            found = {**found, **{f: max(chance, found.get(f, 0.0)) for f, chance in by_the_way.items()}}
+    return found
+
+
+def _check_groups(model: FaultModel) -> None:
+    known = {f.id for f in model.faults}
+    for name, members in model.groups.items():
+        for fault in members.split():
+            if fault not in known:
+                raise ModelError(f"group {name!r} of {model.family!r} names the unknown fault {fault!r}")
+
+
 def likelihood_table(question: Question, faults: tuple[Fault, ...], model: FaultModel, sheet: DriveSheet) -> Floats:
     """Return P(outcome | fault) of shape (n_outcomes, n_faults) from a question's rows.
 
@@ -112,32 +144,48 @@ def likelihood_table(question: Question, faults: tuple[Fault, ...], model: Fault
         If a row names an unknown fault, names one twice, has the wrong length or does not sum to 100.
     """
     width = len(question.outcomes)
-    known = {f.id for f in model.faults}
-    default: tuple[int, ...] | None = None
-    rows: dict[str, tuple[int, ...]] = {}
-    for row in question.rows:
-        if len(row.percent) != width or sum(row.percent) != 100:
-            raise ModelError(f"question {question.id!r}, row {row.faults!r}: {row.percent} is not {width} percentages summing to 100")
-        for name in row.faults.split():
-            if name == "*":
-                default = row.percent
-                continue
-            for fault in _expand(name, known, sheet):
-                if fault in rows:
-                    raise ModelError(f"question {question.id!r} gives {fault!r} two rows")
-                rows[fault] = row.percent
+    rows, default = _read_rows(question, model, sheet)
     table = np.empty((width, len(faults)))
     for i, fault_ in enumerate(faults):
-        percent = rows.get(fault_.id, default)
-        if percent is None:
+        own = [rows[fault_.id]] if fault_.id in rows else [rows.get(name, default) for name in fault_.like.split()] or [default]
+        if any(percent is None for percent in own):
             raise ModelError(f"question {question.id!r} says nothing about {fault_.id!r} and has no default row")
-        table[:, i] = percent
+        table[:, i] = np.mean(np.array(own, dtype=float), axis=0)
     table = np.maximum(table / 100.0, ROW_FLOOR) ** question.temper
     return np.asarray(table / table.sum(axis=0))
 
 
-def _expand(name: str, known: set[str], sheet: DriveSheet) -> Iterator[str]:
-    """Yield the fault ids behind a name of a row: itself, or the diodes that ``diode:…`` stands for on this drive."""
+def _read_rows(question: Question, model: FaultModel, sheet: DriveSheet) -> tuple[dict[str, tuple[int, ...]], tuple[int, ...] | None]:
+    """Return the row of each fault that is named, and that of every other. A row for a feature of this drive replaces the plain one."""
+    width = len(question.outcomes)
+    known = {f.id for f in model.faults}
+    default: tuple[int, ...] | None = None
+    plain: dict[str, tuple[int, ...]] = {}
+    special: dict[str, tuple[int, ...]] = {}
+    for row in question.rows:
+        if len(row.percent) != width or sum(row.percent) != 100:
+            raise ModelError(f"question {question.id!r}, row {row.faults!r}: {row.percent} is not {width} percentages summing to 100")
+        if row.needs and row.needs not in sheet.features:
+            continue
+        rows = special if row.needs else plain
+        for name in row.faults.split():
+            if name == "*":
+                default = row.percent
+                continue
+            for fault in _expand(name, known, model, sheet):
+                if fault in rows:
+                    raise ModelError(f"question {question.id!r} gives {fault!r} two rows")
+                rows[fault] = row.percent
+    return {**plain, **special}, default
+
+
+def _expand(name: str, known: set[str], model: FaultModel, sheet: DriveSheet) -> Iterator[str]:
+    """Yield the fault ids behind a name of a row: itself, the family's group, or the diodes that ``diode:…`` stands for here."""
+    if name.startswith("@"):
+        if name[1:] not in model.groups:
+            raise ModelError(f"a row names the unknown group {name!r}")
+        yield from model.groups[name[1:]].split()
+        return
     if not name.startswith("diode:"):
         if name not in known:
             raise ModelError(f"a row names the unknown fault {name!r}")

@@ -1,4 +1,4 @@
-"""What moves cost, and the expected cost to the end: the closed form that values every state.
+"""The expected cost to the end: the closed form that values every state, and the cost of fixed ways to go on.
 
 References
 ----------
@@ -8,98 +8,19 @@ References
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Sequence
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
-from spindle.diagnosis.compiled import CompiledModel, Floats
-from spindle.faults.model import Depth, Question, Repair
+from spindle.diagnosis.compiled import Floats
+from spindle.diagnosis.problem import Flags, Ints, Problem
 
-TRIAL_MIN: Final = 3.0
-"""Bench minutes of the trial after a repair: one insert, one start, one eject."""
 MAX_STEPS: Final = 16
 """Repairs looked ahead in the closed form; what is left after sixteen failed repairs is given up."""
 
 
-@dataclass(frozen=True, slots=True)
-class Economy:
-    """The shop's own figures, in euro. They move the stopping point more than any likelihood does.
-
-    The defaults are our invented counter's: 36 euro an hour, a lost fee, goodwill and a written-off unit when one goes
-    back unrepaired (rather too high than too low), the price of a used drive when one is spoilt, and what a day's wait
-    is worth in goodwill and shelf room.
-    """
-
-    rate_eur_per_min: float = 0.6
-    day_eur: float = 1.2
-    give_up_eur: float = 150.0
-    damage_eur: float = 60.0
-
-
-@dataclass(frozen=True)
-class CostTables:
-    """Costs of every repair from every depth, in euro.
-
-    Attributes
-    ----------
-    cost, ends, close_after : ndarray of shape (n_depths, n_repairs)
-        Cost of the repair begun at that depth; the depth where it ends; cost of closing the unit from there.
-    close : ndarray of shape (n_depths,)
-        Cost of closing the unit from each depth.
-    success : ndarray of shape (n_repairs, n_faults)
-        P(repair cures fault), a bad new part allowed for.
-    """
-
-    economy: Economy
-    cost: Floats
-    ends: NDArray[np.int64]
-    close_after: Floats
-    close: Floats
-    open_: Floats
-    success: Floats
-
-    def opening(self, depth: int, needed: int) -> float:
-        """Return the cost of opening from ``depth`` to at least ``needed``, in euro."""
-        return float(self.open_[max(depth, needed)] - self.open_[depth])
-
-    def giving_up(self, depth: int) -> float:
-        """Return the cost of handing the unit back unrepaired from that depth, in euro."""
-        return self.economy.give_up_eur + float(self.close[depth])
-
-
-def part_terms(repair: Repair, model: CompiledModel) -> tuple[float, float]:
-    """Return (price in euro, wait in days) of a repair's part on this drive: the sheet's figures before the family's."""
-    sheet = model.sheet.prices.get(repair.id)
-    return (repair.part_eur, repair.wait_days) if sheet is None else (sheet.price_eur, sheet.wait_days)
-
-
-def cost_tables(model: CompiledModel, economy: Economy, *, p_bad_new: float = 0.04) -> CostTables:
-    """Return the cost tables of a model for one shop's figures."""
-    rate = economy.rate_eur_per_min
-    open_ = rate * np.array(model.model.depths.open_min)
-    close = rate * np.array(model.model.depths.close_min)
-    n_depths, n = len(open_), len(model.repairs)
-    cost, ends = np.empty((n_depths, n)), np.empty((n_depths, n), dtype=np.int64)
-    success = model.success.copy()
-    for a, repair in enumerate(model.repairs):
-        price, wait = part_terms(repair, model)
-        own = rate * (repair.bench_min + TRIAL_MIN) + price + wait * economy.day_eur + repair.p_damage * economy.damage_eur
-        for d in range(n_depths):
-            ends[d, a] = max(d, repair.depth)
-            cost[d, a] = open_[ends[d, a]] - open_[d] + own
-        if repair.uses_item:
-            success[a] *= 1.0 - p_bad_new
-    return CostTables(economy, cost, ends, close[ends], close, open_, success)
-
-
-def question_cost(question: Question, depth: Depth | int, tables: CostTables) -> float:
-    """Return what it costs to ask a question from that depth, in euro (opening included)."""
-    return tables.opening(int(depth), question.depth) + tables.economy.rate_eur_per_min * question.bench_min
-
-
-def expected_cost(weights: Floats, depth: NDArray[np.int64], available: NDArray[np.bool_], tables: CostTables) -> tuple[Floats, NDArray[np.int64]]:
+def expected_cost(weights: Floats, depth: Ints, available: Flags, problem: Problem) -> tuple[Floats, Ints]:
     """Return the expected cost of repair from many states at once, by the adaptive p/c sequence with best truncation.
 
     From each state the repair with the highest chance per euro is taken again and again; the result is the cheapest
@@ -132,26 +53,27 @@ def expected_cost(weights: Floats, depth: NDArray[np.int64], available: NDArray[
     free = np.array(available, dtype=bool)
     spent = np.zeros(n)
     rest = w.sum(axis=1)
-    best = rest * (tables.economy.give_up_eur + tables.close[d])
+    best = rest * (problem.give_up_eur + problem.close[d])
     first = np.full(n, -1, dtype=np.int64)
     pending = np.full(n, -1, dtype=np.int64)  # the first repair of a row whose sequence has not paid off yet
     rows = np.arange(n)
-    fail = 1.0 - tables.success
+    fail = 1.0 - problem.success
+    success_t = np.ascontiguousarray(problem.success.T)
     for step in range(MAX_STEPS):
-        cure = w @ tables.success.T
-        ratio = np.where(free, cure / tables.cost[d], 0.0)
+        cure = w @ success_t
+        ratio = np.where(free, cure / problem.cost[d], 0.0)
         a = ratio.argmax(axis=1)
         at = np.arange(len(rows))
         p = cure[at, a]
         alive = ratio[at, a] > 0.0
         if step == 0:
             pending[rows] = a
-        spent = spent + rest * tables.cost[d, a] + p * tables.close_after[d, a]
+        spent = spent + rest * problem.cost[d, a] + p * problem.close_after[d, a]
         w *= fail[a]
         rest = rest - p
-        d = tables.ends[d, a]
+        d = problem.ends[d, a]
         free[at, a] = False
-        total = spent + rest * (tables.economy.give_up_eur + tables.close[d])
+        total = spent + rest * (problem.give_up_eur + problem.close[d])
         better = alive & (total < best[rows])
         best[rows[better]] = total[better]
         first[rows[better]] = pending[rows[better]]
@@ -162,13 +84,13 @@ def expected_cost(weights: Floats, depth: NDArray[np.int64], available: NDArray[
     return best, first
 
 
-def fixed_order_cost(weights: Floats, depth: int, order: list[int], tables: CostTables) -> float:
+def fixed_order_cost(weights: Floats, depth: int, order: Sequence[int], problem: Problem) -> float:
     """Return the expected cost of trying repairs in a fixed order to its end, then giving the unit back, in euro."""
     w = np.array(weights, dtype=float)
     total, d = 0.0, depth
     for a in order:
-        p = float(w @ tables.success[a])
-        total += float(w.sum()) * tables.cost[d, a] + p * tables.close_after[d, a]
-        w = w * (1.0 - tables.success[a])
-        d = int(tables.ends[d, a])
-    return total + float(w.sum()) * tables.giving_up(d)
+        p = float(w @ problem.success[a])
+        total += float(w.sum()) * problem.cost[d, a] + p * problem.close_after[d, a]
+        w = w * (1.0 - problem.success[a])
+        d = int(problem.ends[d, a])
+    return total + float(w.sum()) * problem.giving_up(d)

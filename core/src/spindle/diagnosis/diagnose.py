@@ -1,16 +1,22 @@
-"""The whole answer for one case: suspects, weights, next moves."""
+"""The whole answer for one case: suspects, weights, next moves, and what has to be said beside them."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
-from spindle.diagnosis.advice import advise
+from spindle.diagnosis.advice import advise, look_ahead
 from spindle.diagnosis.case import Case
 from spindle.diagnosis.compiled import CompiledModel
+from spindle.diagnosis.contradictions import Contradiction, find_contradictions
+from spindle.diagnosis.ending import Ending, judge_ending
 from spindle.diagnosis.evidence import LeftOut
-from spindle.diagnosis.moves import Advice
+from spindle.diagnosis.moves import Advice, Notice
+from spindle.diagnosis.notices import notices
 from spindle.diagnosis.posterior import Moved, believe, weights_of_evidence
-from spindle.diagnosis.trials import p_cured
+from spindle.diagnosis.signal_path import PathState, signal_paths
+from spindle.diagnosis.swaps import SwapTable, swap_table
+from spindle.diagnosis.two_faults import PairFit, fit_pair
 
 SHOWN_FROM_DB = 1.0
 """Weights below one deciban are not shown: nobody could notice them."""
@@ -60,12 +66,23 @@ class Diagnosis:
     parts: tuple[PartSuspicion, ...]
     weights: tuple[FindingWeight, ...]
     advice: Advice
-    p_cured: float
-    p_fail_per_try: float
+    notices: tuple[Notice, ...]
+    contradictions: tuple[Contradiction, ...]
+    two_faults: PairFit | None
+    paths: tuple[PathState, ...]
+    swaps: SwapTable
+    ending: Ending
+
+    @property
+    def p_cured(self) -> float:
+        """P(cured | the last trial came out clean); 0 if it did not."""
+        return self.ending.p_cured
 
 
-def diagnose(case: Case, model: CompiledModel) -> Diagnosis:
+def diagnose(case: Case, model: CompiledModel, *, keep_going: Callable[[], bool] | None = None) -> Diagnosis:
     """Return the diagnosis of a case. Everything is computed anew from the findings.
+
+    With ``keep_going`` the moves are looked into two steps deep, for as long as it says so.
 
     Raises
     ------
@@ -73,17 +90,24 @@ def diagnose(case: Case, model: CompiledModel) -> Diagnosis:
         If a finding uses a word that the loader family does not have.
     """
     belief = believe(case.findings, model)
+    outlook = look_ahead(case, model, belief, keep_going=keep_going)
+    advice = advise(case, model, belief, outlook)
+    contradictions = find_contradictions(belief, model)
+    pair = fit_pair(belief, model)
     suspects = sorted((Suspect(f.id, f.part, f.name, float(p)) for f, p in zip(model.faults, belief.p, strict=True)), key=lambda s: -s.p)
     parts = sorted((PartSuspicion(x.id, x.name, float(p)) for x, p in zip(model.parts, belief.p_part, strict=True)), key=lambda s: -s.p)
     moved = weights_of_evidence(case, model, belief)
-    evidence = belief.evidence
     return Diagnosis(
         suspects=tuple(suspects),
         parts=tuple(parts),
-        weights=tuple(_weight(f.id, moved.get(f.id), evidence.left_out.get(f.id), model) for f in case.findings),
-        advice=advise(case, model, belief),
-        p_cured=p_cured(evidence.trials, belief.p, model, p_fail_per_try=evidence.p_fail_per_try),
-        p_fail_per_try=evidence.p_fail_per_try,
+        weights=tuple(_weight(f.id, moved.get(f.id), belief.evidence.left_out.get(f.id), model) for f in case.findings),
+        advice=advice,
+        notices=notices(case, model, belief, outlook, advice=advice, contradictions=contradictions, pair=pair),
+        contradictions=contradictions,
+        two_faults=pair,
+        paths=signal_paths(belief, model, outlook.plan, int(case.depth)),
+        swaps=swap_table(case, model, belief, outlook.plan, outlook.choice),
+        ending=judge_ending(belief, model, case.economy),
     )
 
 

@@ -1,4 +1,4 @@
-"""What the advice consists of: moves, previews, schools."""
+"""What the advice consists of: moves, previews, schools, notices."""
 
 from __future__ import annotations
 
@@ -9,9 +9,10 @@ from spindle.faults.model import Depth
 
 
 class MoveKind(StrEnum):
-    """Ask a question, do a repair, or stop and hand the unit back."""
+    """Ask a question, try a donor's part, do a repair, or stop and hand the unit back."""
 
     ASK = "ask"
+    SWAP = "swap"
     REPAIR = "repair"
     STOP = "stop"
 
@@ -49,6 +50,12 @@ class Move:
     cautions: tuple[str, ...] = ()
     answers: tuple[AnswerPreview, ...] = ()
     why: str = ""
+    repair: str = ""
+    """The repair of a swap test or a repair."""
+    item: str = ""
+    """The part on the shelf, at a donor or on its way that it would use; empty if one is ordered or none is needed."""
+    source: str = ""
+    """"shelf", "donor" or "transit"; empty if it is ordered or none is needed."""
 
 
 @dataclass(frozen=True)
@@ -70,6 +77,23 @@ class MindChange:
     chance: float
     step_eur: float
     next_repair: str
+
+
+@dataclass(frozen=True)
+class MindHolder:
+    """A finding without which another repair would be best, and by how much the best one leads the second with it."""
+
+    finding: str
+    repair: str
+
+
+@dataclass(frozen=True)
+class Notice:
+    """Something that has to be said beside the next move. ``findings`` are the lines it is about."""
+
+    code: str
+    text: str
+    findings: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)

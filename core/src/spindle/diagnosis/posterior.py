@@ -1,6 +1,7 @@
 """The posterior over faults, and what each finding moved.
 
-Exact inference for one fault (or the leak) with answers independent given the fault; see ``docs/architecture.md``.
+Exact inference for one fault (or the leak) with answers independent given the fault; see ``docs/architecture.md``. Our own
+last step (:mod:`~spindle.diagnosis.handling`) and a change that cured one fault of two add to it.
 """
 
 from __future__ import annotations
@@ -9,9 +10,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from spindle.diagnosis.case import Case, Finding
+from spindle.diagnosis import handling
+from spindle.diagnosis.case import Case, Finding, Trial
 from spindle.diagnosis.compiled import CompiledModel, Floats
-from spindle.diagnosis.evidence import Evidence, gather, log_likelihoods
+from spindle.diagnosis.evidence import Evidence, gather
+from spindle.diagnosis.intermittence import Steadiness, steadiness
+from spindle.diagnosis.likelihood import answer_rows
+from spindle.diagnosis.trials import trials_log_likelihood
 
 DECIBAN = 10.0 / np.log(10.0)
 
@@ -26,11 +31,18 @@ class Belief:
         P(fault | findings), summing to 1.
     p_part : ndarray of shape (n_parts,)
         The same summed over each sub-assembly.
+    log_prior : ndarray of shape (n_faults,)
+        What was believed before the answers, after a change that cured one fault of two.
+    rows : mapping of finding id to ndarray of shape (n_faults,)
+        Log-likelihood of each answer that counts.
     """
 
     p: Floats
     p_part: Floats
     evidence: Evidence
+    steadiness: Steadiness
+    log_prior: Floats
+    rows: dict[str, Floats]
 
 
 def posterior(log_prior: Floats, log_likelihood: Floats) -> Floats:
@@ -61,7 +73,7 @@ def posterior(log_prior: Floats, log_likelihood: Floats) -> Floats:
 
 
 def believe(findings: tuple[Finding, ...], model: CompiledModel) -> Belief:
-    """Return the posterior after the findings. Their order does not matter, but for repeats of one question.
+    """Return the posterior after the findings. Between two trials their order does not matter, but for repeats of one question.
 
     Raises
     ------
@@ -69,8 +81,36 @@ def believe(findings: tuple[Finding, ...], model: CompiledModel) -> Belief:
         If a finding uses a word that the loader family does not have.
     """
     evidence = gather(findings, model)
-    p = posterior(np.log(model.prior), log_likelihoods(evidence, model))
-    return Belief(p, model.membership @ p, evidence)
+    rows = answer_rows(evidence, model)
+    steady = steadiness(evidence.said, model)
+    log_prior = _log_prior(findings, evidence, model)
+    if evidence.trials:
+        log_prior = log_prior + trials_log_likelihood(evidence.trials, model, steadiness=steady)
+    if evidence.news:
+        before = log_prior + sum((r for i, r in rows.items() if i not in evidence.since), np.zeros(len(model.faults)))
+        log_w = handling.log_weights(before, evidence, {i: r for i, r in rows.items() if i in evidence.since}, model)
+        p = posterior(log_w, np.zeros((1, len(model.faults))))
+    else:
+        p = posterior(log_prior, np.array([*rows.values(), np.zeros(len(model.faults))]))
+    return Belief(p, model.membership @ p, evidence, steady, log_prior, rows)
+
+
+def _log_prior(findings: tuple[Finding, ...], evidence: Evidence, model: CompiledModel) -> Floats:
+    """Return the log-prior: the model's, lifted by what a change seems to have cured."""
+    prior = model.prior.copy()
+    if evidence.changed_at >= 0:
+        prior *= 1.0 + model.pair_excess @ _cured_at(findings, evidence.changed_at, model)
+    return np.asarray(np.log(prior))
+
+
+def _cured_at(findings: tuple[Finding, ...], place: int, model: CompiledModel) -> Floats:
+    """Return P(this fault was the one that the change cured), of shape (n_faults,): faults that travel with it are likelier now."""
+    trial = findings[place].what
+    if not isinstance(trial, Trial):
+        raise TypeError(f"finding {place} is no trial")
+    uncured = np.prod([1.0 - model.success[model.repair_index[c.repair]] for c in trial.changes], axis=0)
+    cured = believe(findings[:place], model).p * (1.0 - uncured)
+    return np.asarray(cured / max(float(cured.sum()), 1e-12))
 
 
 def log_odds_db(p: Floats) -> Floats:

@@ -20,7 +20,9 @@ class Pairing(StrEnum):
     UNKNOWN = "unknown"
 
 
-CLASS_WAVELENGTH_NM: Final = MappingProxyType({"game_bd": 405, "film_bd": 405, "game_dvd": 650, "film_dvd": 650, "music_cd": 780})
+CLASS_WAVELENGTH_NM: Final = MappingProxyType(
+    {"game_bd": 405, "film_bd": 405, "game_dvd": 650, "film_dvd": 650, "game_cd": 780, "music_cd": 780, "data_cd": 780}
+)
 """Reading wavelength of each disc class in nm: physics, the same for every maker."""
 
 
@@ -33,8 +35,17 @@ class PartPrice:
 
 
 @dataclass(frozen=True, slots=True)
+class ReferenceTime:
+    """Time from insert to play of one disc class on healthy units of this variant, from the shop's own record."""
+
+    mean_s: float
+    sd_s: float
+    n: int = 10
+
+
+@dataclass(frozen=True, slots=True)
 class DriveSheet:
-    """Facts of one drive variant.
+    """Facts of one drive variant. They switch parts of its loader family's fault model on and off.
 
     ``classes`` are the disc classes that the model supports; every other class is no evidence on it (trap T13).
     """
@@ -46,6 +57,21 @@ class DriveSheet:
     has_trimmer: bool = True
     fuse_rating: str = ""
     """Rating and speed as the sheet gives it ("1.5 A fast"); empty if the drive board bears no fuse."""
+    has_belt: bool = True
+    """Tray drives: a belt between load motor and gears, or gears alone."""
+    lid_switches: int = 1
+    """Lid drives: one or two switches that must close before anything runs."""
+    has_electrolytics: bool = False
+    """The drive board bears electrolytic capacitors."""
+    has_alignment: bool = False
+    """Lid drives: bias and gain are set at test points."""
+    motor_soldered: bool = False
+    """Motors are soldered, not plugged: replacing one takes longer."""
+    spins_first: bool = False
+    """True if the disc spins before focus is searched; most drives look for focus first."""
+    reference_times: Mapping[str, ReferenceTime] = field(default_factory=dict)
+    label_faces: Mapping[str, str] = field(default_factory=dict)
+    """Position on the bench ("on its side, slot up") -> where the label side of a disc faces then (trap T23)."""
     prior_factors: Mapping[str, float] = field(default_factory=dict)
     """How much likelier than usual a fault is on this variant, by the shop's own count."""
     prices: Mapping[str, PartPrice] = field(default_factory=dict)
@@ -56,6 +82,13 @@ class DriveSheet:
                 raise SheetError("/classes", f"{name!r} is no disc class; known: {', '.join(CLASS_WAVELENGTH_NM)}")
         if not self.classes:
             raise SheetError("/classes", "name at least one disc class that the drive reads")
+        if self.lid_switches not in (1, 2):
+            raise SheetError("/lid_switches", f"a lid has 1 or 2 switches, got {self.lid_switches}")
+        for name, time in self.reference_times.items():
+            if name not in self.classes:
+                raise SheetError(f"/reference_times/{name}", "the drive does not read this class")
+            if not (time.mean_s > 0 and time.sd_s > 0 and time.n >= 2):
+                raise SheetError(f"/reference_times/{name}", "needs a mean and a spread above 0 s, from at least 2 readings")
 
     @property
     def wavelengths_nm(self) -> frozenset[int]:
@@ -71,7 +104,16 @@ class DriveSheet:
     def features(self) -> frozenset[str]:
         """The features that faults, questions and repairs of a model may need."""
         found = {f"nm{nm}" for nm in self.wavelengths_nm} | {f"class:{c}" for c in self.classes}
-        found |= {"paired"} if self.pairing in (Pairing.BOARD, Pairing.CHIP) else set()
-        found |= {"trimmer"} if self.has_trimmer else set()
-        found |= {"fuse"} if self.fuse_rating else set()
-        return frozenset(found)
+        switched = {
+            "paired": self.pairing in (Pairing.BOARD, Pairing.CHIP),
+            "unpaired": self.pairing is Pairing.NONE,
+            "trimmer": self.has_trimmer,
+            "fuse": bool(self.fuse_rating),
+            "belt": self.has_belt,
+            "lid_two": self.lid_switches == 2,
+            "electrolytics": self.has_electrolytics,
+            "alignment": self.has_alignment,
+            "motor_soldered": self.motor_soldered,
+            "spin_first": self.spins_first,
+        }
+        return frozenset(found | {name for name, is_there in switched.items() if is_there})

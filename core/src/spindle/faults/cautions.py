@@ -66,6 +66,19 @@ _ALL = (
         "Measure from the fed side of the fuse to ground before power returns. A fuse that blew once blows for a reason.",
     ),
     Caution(
+        "polarity",
+        "A reversed capacitor bursts",
+        "An electrolytic capacitor put in the wrong way round heats, leaks or bursts. See its polarity twice against the board's "
+        "mark before power; eyes away at the first power-up.",
+    ),
+    Caution(
+        "interlock",
+        "The lid must switch the laser off",
+        "The lid's switch keeps the laser dark while the lid is open. After this work it has to stop the drive the moment "
+        "the lid lifts, or the unit does not go back. "
+        "Your local laser rules come first.",
+    ),
+    Caution(
         "loose_metal",
         "No power with loose metal inside",
         "Something loose can lie across the board. Leave the mains out until it is found and nothing rattles.",

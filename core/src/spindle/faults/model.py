@@ -51,6 +51,12 @@ class Part:
     id: str
     name: str
     short: str
+    function: str = "starts"
+    """What fails with it, one of :data:`FUNCTIONS`: a donor is known good function by function."""
+
+
+FUNCTIONS: Final = ("starts", "loads", "spins", "reads", "seeks", "powers")
+"""What a donor can be known to do: start when told, move disc or tray, spin, read, move the sled, feed the board."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,6 +70,15 @@ class Fault:
     why: str
     needs: str = ""
     """A feature of the drive sheet without which the fault cannot exist."""
+    opened_by: str = ""
+    """Set on handling faults only: the kind of step of ours that can bring it (see :data:`HANDLING`). Its ``prior`` is then
+    its share of the trouble that such a step brings, and it weighs nothing before a step was done (trap T18)."""
+    like: str = ""
+    """Faults whose signs a handling fault shows, where no row names it: the mean of theirs."""
+
+
+HANDLING: Final = ("opened", "wet", "mechanism", "item")
+"""What a step of ours can bring trouble by: the drive was opened, cleaner was used, gears were apart, an item stayed in."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,11 +92,17 @@ class Outcome:
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """P(outcome | fault) in whole percent for some faults (space-separated ids; ``*`` is everything not named)."""
+    """P(outcome | fault) in whole percent for some faults.
+
+    ``faults`` holds space-separated ids. ``*`` is everything not named, ``diode:…`` the diodes of this drive by what they
+    read, ``@group`` the faults that the loader family puts in that group.
+    """
 
     faults: str
     percent: tuple[int, ...]
     why: str
+    needs: str = ""
+    """A feature of the drive sheet without which the row does not hold."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,6 +126,11 @@ class Question:
     """Place in the baseline sequence; 0 for questions outside it."""
     fails: tuple[str, ...] = ()
     """Outcomes that mean "this stage did not work", worst last."""
+
+    @property
+    def is_behaviour(self) -> bool:
+        """True if it watches what the drive does; a look at a part itself does not age by a change elsewhere."""
+        return self.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS) or self.mains is Mains.LIVE
 
     def outcome(self, outcome_id: str) -> Outcome | None:
         """Return the outcome of that id, or None."""
@@ -130,6 +156,12 @@ class Repair:
     why: str = ""
     needs: str = ""
     stopgap: bool = False
+    wet: bool = False
+    """True if cleaner is used: it has to dry before power (trap T35)."""
+    extra_min: Mapping[str, float] = field(default_factory=dict)
+    """Bench minutes more where the drive sheet has the feature ("motor_soldered": 12)."""
+    blocked_by: str = ""
+    """``question=outcome`` after which it is not offered: a level that reads high is no reason for more drive (trap T12)."""
     worsens: Mapping[str, float] = field(default_factory=dict)
     """P(it gets worse | this fault, not cured): a reflow that makes it worse speaks for the chip (trap T4)."""
 
@@ -143,6 +175,61 @@ class Depths:
 
 
 @dataclass(frozen=True, slots=True)
+class Pair:
+    """Two faults that travel together: given one, the other is ``lift`` times likelier than its prior."""
+
+    one: str
+    other: str
+    lift: float
+    why: str
+
+
+@dataclass(frozen=True, slots=True)
+class Link:
+    """One link of a signal path: what sits in it, which question tests it alone, which tests everything up to here."""
+
+    id: str
+    name: str
+    faults: str
+    tested_by: tuple[str, ...] = ()
+    passed_by: tuple[str, ...] = ()
+    """Questions whose good answer passes this link and every one before it."""
+    needs: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Path:
+    """A chain of links from the source to what should happen."""
+
+    id: str
+    title: str
+    links: tuple[Link, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class ChartNode:
+    """One box of a flow chart: ask, and go on by the answer; or do the repairs in order, and go on if none helped."""
+
+    ask: str = ""
+    then: Mapping[str, str] = field(default_factory=dict)
+    """Answer id -> next node; ``*`` for every answer not named."""
+    do: tuple[str, ...] = ()
+    after: str = ""
+    """Next node when every repair of ``do`` left the fault; "" hands the unit back."""
+
+
+@dataclass(frozen=True, slots=True)
+class Claim:
+    """A rule of thumb of the trade that a shop's own counts can speak for or against (C19)."""
+
+    id: str
+    text: str
+    repair: str
+    helps_at_least: float
+    """The share of trials of the repair that has to come out clean for the claim to hold; negative: at most this share."""
+
+
+@dataclass(frozen=True, slots=True)
 class FaultModel:
     """Everything that is believed about one loader family."""
 
@@ -152,5 +239,14 @@ class FaultModel:
     questions: tuple[Question, ...]
     repairs: tuple[Repair, ...]
     depths: Depths
+    groups: Mapping[str, str] = field(default_factory=dict)
+    """Name of a group in the shared rows -> this family's faults in it, space-separated."""
+    reseats: Mapping[Depth, Mapping[str, float]] = field(default_factory=dict)
+    """What any repair at that depth or deeper cures by the way: taking the drive out reseats its flex (trap T17)."""
+    pairs: tuple[Pair, ...] = ()
+    paths: tuple[Path, ...] = ()
+    chart: Mapping[str, ChartNode] = field(default_factory=dict)
+    """A good flow chart with looks, meter and donors; it begins at ``start``."""
+    claims: tuple[Claim, ...] = ()
     schools: Mapping[str, tuple[str, tuple[str, ...]]] = field(default_factory=dict)
     """Rule-of-thumb orders of repair: id -> (name, repair ids in order)."""

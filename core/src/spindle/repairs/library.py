@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from types import MappingProxyType
 from typing import Final
 
-from spindle.repairs import slot
+from spindle.repairs import lid, shared, slot, tray
 from spindle.repairs.procedure import Procedure
 
-PROCEDURES: Final = MappingProxyType({"slot": slot.PROCEDURES})
+PROCEDURES: Final[Mapping[str, Mapping[str, Procedure]]] = MappingProxyType(
+    {family: {p.repair: p for p in (*shared.PROCEDURES, *own.PROCEDURES)} for family, own in (("tray", tray), ("slot", slot), ("lid", lid))}
+)
 
 
 def procedure_for(family: str, repair: str) -> Procedure:

@@ -36,7 +36,7 @@ PROMPTS: Final = (
     Prompt("hand_marks", "Solder, hand or tool marks", (Choice("none", "None"), Choice("some", "Some", "opened_before=opened"))),
     Prompt("rattle", "Rattle when tilted, mains out", (Choice("silent", "Silent", "rattle=silent"), Choice("rattles", "Rattles", "rattle=rattles"))),
     Prompt("burns", "Burns, liquid or pests", (Choice("none", "None"), Choice("some", "Some"))),
-    Prompt("dust", "Dust at the vents", (Choice("little", "Little"), Choice("much", "Much"))),
+    Prompt("dust", "Dust at the vents", (Choice("little", "Little", "smoky_home=clean"), Choice("much", "Much", "smoky_home=film"))),
     Prompt("disc_inside", "A disc inside", _YES_NO),
     Prompt(
         "marks",
@@ -54,7 +54,9 @@ PROMPTS: Final = (
         (Choice("no", "No", "mains_lost=no"), Choice("yes", "Yes", "mains_lost=yes"), Choice("unknown", "Not known")),
         Source.OWNER,
     ),
-    Prompt("origin", "Where it comes from", (Choice("first", "First owner"), Choice("second", "Second-hand"), Choice("shipped", "Shipped lately"))),
+    Prompt(
+        "origin", "Where it comes from", (Choice("first", "First owner"), Choice("second", "Second-hand"), Choice("shipped", "Shipped lately", "shipped=yes"))
+    ),
     Prompt("children", "Small children at home", _YES_NO),
     Prompt(
         "tried",

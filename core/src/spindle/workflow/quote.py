@@ -7,8 +7,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from spindle.diagnosis.compiled import CompiledModel
-from spindle.diagnosis.cost import TRIAL_MIN, part_terms
 from spindle.diagnosis.moves import Move, MoveKind
+from spindle.diagnosis.problem import TRIAL_MIN, bench_minutes, part_terms
 from spindle.faults.model import Depth
 
 WORTH_OFFERING: Final = 0.1
@@ -46,7 +46,7 @@ def quote(repair_id: str, p_success: float, model: CompiledModel, *, price_cents
     """
     repair = model.repairs[model.repair_index[repair_id]]
     depth = max(repair.depth, Depth.COVER_OFF)
-    minutes = model.model.depths.open_min[depth] + repair.bench_min + TRIAL_MIN + model.model.depths.close_min[depth]
+    minutes = model.model.depths.open_min[depth] + bench_minutes(repair, model) + TRIAL_MIN + model.model.depths.close_min[depth]
     price, wait = part_terms(repair, model)
     return Quote(repair.id, repair.name, minutes, round(minutes * price_cents_per_min), round(price * 100), wait, p_success)
 

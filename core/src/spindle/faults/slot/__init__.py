@@ -5,14 +5,22 @@ from __future__ import annotations
 from typing import Final
 
 from spindle.faults.model import FaultModel
-from spindle.faults.slot import baseline, faults, looks, repairs
+from spindle.faults.shared.assembly import family_questions, family_repairs
+from spindle.faults.shared.repairs import REPAIRS, RESEATS
+from spindle.faults.slot import faults, practice, questions, repairs
 
 SLOT: Final = FaultModel(
     family="slot",
     parts=faults.PARTS,
     faults=faults.FAULTS,
-    questions=(*looks.INTAKE, *baseline.STAGES, *baseline.DISC_CLASSES, *looks.LOOKS),
-    repairs=repairs.REPAIRS,
+    questions=family_questions(questions.QUESTIONS, questions.ROWS),
+    repairs=family_repairs(REPAIRS, repairs.REPAIRS, repairs.WHOLE_DRIVE),
     depths=repairs.DEPTHS,
-    schools=repairs.SCHOOLS,
+    groups=faults.GROUPS,
+    reseats=RESEATS,
+    pairs=practice.PAIRS,
+    paths=practice.PATHS,
+    chart=practice.CHART,
+    claims=practice.CLAIMS,
+    schools=practice.SCHOOLS,
 )

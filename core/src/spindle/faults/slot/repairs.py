@@ -1,11 +1,8 @@
-"""What can be done about it, what it costs at our invented counter, and what it cures.
-
-``cures`` is the chance that the step, done once and with a good part, removes the fault. Swaps also reseat the flexes that
-they touch: that is a change too, and shares the credit. Prices and waits are defaults that a drive sheet or the shelf replaces.
-"""
+"""What can be done to the way in and out of a slot-load drive."""
 
 from __future__ import annotations
 
+from types import MappingProxyType
 from typing import Final
 
 from spindle.faults.model import Depth, Depths, Repair
@@ -13,125 +10,7 @@ from spindle.faults.model import Depth, Depths, Repair
 DEPTHS: Final = Depths(open_min=(0, 10, 16, 21), close_min=(0, 9, 15, 20))
 """Cover 10 min, drive out and its roof off 6, deck out 5; closing takes about as long (our defaults)."""
 
-_NEW_PICKUP: Final = {
-    "pickup_405": 0.94,
-    "pickup_650": 0.94,
-    "pickup_780": 0.94,
-    "pickup_dead": 0.94,
-    "lens_dirty": 0.95,  # a new pickup brings a clean lens
-    "trimmer_off": 0.90,  # and its own trimmer
-    "flex_pickup_loose": 0.60,  # its flex end is reseated
-    "flex_pickup_torn": 0.12,  # the flex itself mostly stays
-}
-
 REPAIRS: Final = (
-    Repair(
-        "clean_lens",
-        "lens",
-        "Clean the lens",
-        {"lens_dirty": 0.62, "pickup_405": 0.03},
-        3,
-        Depth.DRIVE_OPEN,
-        p_damage=0.01,
-        why="takes off what lies on the lens, not the film inside the pickup; a weak diode gains a little for a while",
-    ),
-    Repair(
-        "reseat_flex_pickup",
-        "flex_pickup",
-        "Reseat the pickup flex",
-        {"flex_pickup_loose": 0.85, "flex_pickup_torn": 0.10},
-        5,
-        Depth.DRIVE_OPEN,
-        p_damage=0.01,
-        why="a bar can be shut again; a tear can touch for a day",
-    ),
-    Repair(
-        "replace_flex_pickup",
-        "flex_pickup",
-        "Replace the pickup flex",
-        {"flex_pickup_loose": 0.88, "flex_pickup_torn": 0.93},
-        10,
-        Depth.DRIVE_OPEN,
-        part_eur=6,
-        wait_days=5,
-        p_damage=0.02,
-        uses_item=True,
-        why="clears seat and tear",
-    ),
-    Repair(
-        "replace_pickup",
-        "pickup",
-        "Replace the bare pickup",
-        _NEW_PICKUP,
-        25,
-        Depth.DRIVE_OPEN,
-        part_eur=24,
-        wait_days=6,
-        p_damage=0.04,
-        uses_item=True,
-        why="cheap and fiddly: follower, spring and bridge have to be right",
-    ),
-    Repair(
-        "replace_deck",
-        "pickup",
-        "Replace the deck (pickup, motors, rails as one)",
-        {**_NEW_PICKUP, "flex_pickup_torn": 0.55, "spindle_motor": 0.95, "rails_dry": 0.97, "sled_worn": 0.95},
-        15,
-        Depth.DRIVE_OPEN,
-        part_eur=42,
-        wait_days=7,
-        p_damage=0.02,
-        uses_item=True,
-        why="quick, dearer, and takes spindle and rails along",
-    ),
-    Repair(
-        "set_trimmer",
-        "trimmer",
-        "Set the trimmer within its limits",
-        {"trimmer_off": 0.82, "pickup_405": 0.14, "pickup_650": 0.14, "pickup_780": 0.14},
-        15,
-        Depth.DRIVE_OPEN,
-        p_damage=0.05,
-        needs="trimmer",
-        stopgap=True,
-        why="sets right what was turned; for a worn diode it buys a little time and costs life",
-    ),
-    Repair(
-        "replace_spindle_motor",
-        "spindle",
-        "Replace the spindle motor",
-        {"spindle_motor": 0.93},
-        20,
-        Depth.DECK_OUT,
-        part_eur=14,
-        wait_days=8,
-        p_damage=0.02,
-        uses_item=True,
-        why="clears the motor and nothing else",
-    ),
-    Repair(
-        "clean_rails",
-        "sled",
-        "Clean and grease rails and worm",
-        {"rails_dry": 0.88, "sled_worn": 0.10},
-        10,
-        Depth.DRIVE_OPEN,
-        p_damage=0.01,
-        why="old grease out, the right one in",
-    ),
-    Repair(
-        "replace_follower",
-        "sled",
-        "Replace follower and feed motor",
-        {"sled_worn": 0.90, "rails_dry": 0.30},
-        18,
-        Depth.DECK_OUT,
-        part_eur=9,
-        wait_days=6,
-        p_damage=0.02,
-        uses_item=True,
-        why="the worn partner of the worm, and the motor that turns it",
-    ),
     Repair(
         "replace_clamp",
         "clamp",
@@ -151,6 +30,7 @@ REPAIRS: Final = (
         {"switch_insert": 0.45},
         5,
         Depth.DRIVE_OPEN,
+        wet=True,
         why="half of them are dirty, half are broken",
     ),
     Repair(
@@ -172,6 +52,7 @@ REPAIRS: Final = (
         {"switch_home": 0.42},
         5,
         Depth.DRIVE_OPEN,
+        wet=True,
         why="half of them are dirty, half are broken",
     ),
     Repair(
@@ -193,6 +74,7 @@ REPAIRS: Final = (
         {"rollers_glazed": 0.62, "rollers_unseated": 0.25},
         8,
         Depth.DRIVE_OPEN,
+        wet=True,
         why="gives back some grip; hard rubber stays hard",
     ),
     Repair(
@@ -227,13 +109,14 @@ REPAIRS: Final = (
         wait_days=8,
         p_damage=0.03,
         uses_item=True,
+        extra_min={"motor_soldered": 6},
         why="thin wires: direction has to be right",
     ),
     Repair(
         "replace_gears",
         "load",
         "Replace the gear train",
-        {"gear_train": 0.92, "out_of_step": 0.80},
+        {"gear_train": 0.92, "out_of_step": 0.80, "closed_out_of_step": 0.80},
         22,
         Depth.DRIVE_OPEN,
         part_eur=9,
@@ -246,111 +129,37 @@ REPAIRS: Final = (
         "reset_mechanism",
         "mechanism",
         "Reset the mechanism",
-        {"out_of_step": 0.88, "rollers_unseated": 0.15},
+        {"out_of_step": 0.88, "closed_out_of_step": 0.92, "rollers_unseated": 0.15},
         12,
         Depth.DRIVE_OPEN,
         p_damage=0.02,
         why="one gear lifted, the springs run the train home",
     ),
-    Repair("remove_object", "object", "Remove the object, search on", {"foreign_object": 0.90}, 10, Depth.DRIVE_OPEN, why="one in ten hides at a magnet"),
     Repair(
-        "reflow_driver",
-        "driver",
-        "Reflow the driver's joints",
-        {"driver_joint": 0.78, "driver_chip": 0.04},
-        15,
-        Depth.DRIVE_OPEN,
-        p_damage=0.04,
-        why="closes cracks; if it gets worse, the chip was the cause",
-        worsens={"driver_chip": 0.45},
-    ),
-    Repair(
-        "replace_driver",
-        "driver",
-        "Replace the driver chip",
-        {"driver_chip": 0.86, "driver_joint": 0.86},
-        35,
-        Depth.DRIVE_OPEN,
-        part_eur=7,
-        wait_days=5,
-        p_damage=0.08,
-        uses_item=True,
-        why="a chip swap reflows too, and needs hot air and a steady hand",
-    ),
-    Repair(
-        "replace_fuse",
-        "fuse",
-        "Replace the drive fuse",
-        {"fuse_open": 0.72},
-        12,
-        Depth.COVER_OFF,
-        part_eur=0.4,
-        p_damage=0.02,
-        uses_item=True,
-        needs="fuse",
-        why="one in four blows again: it blew for a reason",
-    ),
-    Repair("reseat_flex_board", "flex_board", "Reseat the board flex and plug", {"flex_board_loose": 0.92}, 4, Depth.COVER_OFF, why="in, level, latch shut"),
-    Repair(
-        "refit_own_board",
-        "board",
-        "Fit the console's own board",
-        {"wrong_board": 0.95},
+        "replace_switch_board",
+        "switch_home",
+        "Replace the switch board as one",
+        {"switch_home": 0.93, "switch_insert": 0.93},
         20,
         Depth.DRIVE_OPEN,
-        wait_days=4,
-        p_damage=0.03,
-        needs="paired",
-        why="needs the owner to still have it",
-    ),
-    Repair(
-        "replace_supply",
-        "supply",
-        "Replace the supply as a unit",
-        {"supply_weak": 0.93},
-        12,
-        Depth.COVER_OFF,
-        part_eur=26,
-        wait_days=5,
+        part_eur=9,
+        wait_days=7,
+        p_damage=0.02,
         uses_item=True,
-        why="as a sealed unit; nobody here opens it",
-    ),
-    Repair(
-        "replace_drive",
-        "board",
-        "Replace the whole drive, own board moved across",
-        {
-            **_NEW_PICKUP,
-            "flex_pickup_torn": 0.95,
-            "flex_pickup_loose": 0.95,
-            "spindle_motor": 0.96,
-            "rails_dry": 0.97,
-            "sled_worn": 0.96,
-            "clamp_weak": 0.96,
-            "switch_insert": 0.95,
-            "switch_home": 0.95,
-            "rollers_glazed": 0.96,
-            "rollers_unseated": 0.96,
-            "load_motor": 0.96,
-            "gear_train": 0.96,
-            "out_of_step": 0.97,
-            "foreign_object": 0.96,
-            "flex_board_loose": 0.85,
-            "not_listed": 0.35,
-        },
-        25,
-        Depth.DRIVE_OPEN,
-        part_eur=68,
-        wait_days=8,
-        p_damage=0.03,
-        uses_item=True,
-        why="quickest and dearest; what sits on the owner's board comes along, and it hides what was wrong",
+        why="both switches with their lines; dearer than one switch, quicker than two",
     ),
 )
 
-SCHOOLS: Final = {
-    "clean_first": ("Clean first", ("clean_lens", "clean_rails", "clean_rollers", "reseat_flex_pickup", "reset_mechanism", "replace_pickup", "replace_drive")),
-    "pickup_first": ("Pickup first", ("replace_pickup", "reseat_flex_pickup", "replace_deck", "replace_drive")),
-    "drive_first": ("Whole drive first", ("replace_drive", "replace_fuse", "reflow_driver", "replace_driver")),
-}
-"""Three orders that benches swear by, each ended by handing the unit back unrepaired."""
+WHOLE_DRIVE: Final = MappingProxyType(
+    {
+        "clamp_weak": 0.96,
+        "switch_insert": 0.95,
+        "switch_home": 0.95,
+        "rollers_glazed": 0.96,
+        "rollers_unseated": 0.96,
+        "load_motor": 0.96,
+        "gear_train": 0.96,
+        "out_of_step": 0.97,
+    }
+)
+"""What a whole drive takes along beyond the shared parts."""

@@ -1,0 +1,78 @@
+"""The swap table: what was fitted at each trial, what it cleared, what has to go back, and what to try next (C14)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from spindle.diagnosis.case import Case, Change, Trial, TrialResult
+from spindle.diagnosis.compiled import CompiledModel
+from spindle.diagnosis.lookahead import Choice
+from spindle.diagnosis.posterior import Belief
+from spindle.diagnosis.problem import Plan
+from spindle.diagnosis.trials import p_bad
+
+
+@dataclass(frozen=True)
+class SwapRow:
+    """One item fitted at one trial."""
+
+    finding: str
+    part: str
+    repair: str
+    item: str
+    health: str
+    result: str
+    p_bad: float
+    """P(the item was bad in what mattered), before the trial."""
+    stays: bool
+    goes_back: bool
+    """True if the original has still to go back in."""
+
+
+@dataclass(frozen=True)
+class SwapTable:
+    """All swaps of a case, and the next combination to try."""
+
+    rows: tuple[SwapRow, ...]
+    next_item: str
+    next_repair: str
+    p_cures: float
+    twice: tuple[str, ...]
+    """Parts swapped twice by different items without change: look elsewhere (trap T15)."""
+
+
+def swap_table(case: Case, model: CompiledModel, belief: Belief, plan: Plan, choice: Choice) -> SwapTable:
+    """Return the swap table with the best next combination: the donor's part whose trial lowers the expected cost the most."""
+    rows = []
+    for finding in case.standing:
+        if isinstance(finding.what, Trial):
+            rows += [_row(finding.id, c, finding.what, model, belief) for c in finding.what.changes if model.repairs[model.repair_index[c.repair]].uses_item]
+    swaps = [(float(choice.ask[n]), a) for n, a in enumerate(plan.asks) if a.swap is not None]
+    best = min(swaps, key=lambda s: s[0], default=(0.0, None))[1]
+    if best is None or best.swap is None:
+        return SwapTable(tuple(rows), "", "", 0.0, swapped_twice(case, model))
+    a = model.repair_index[best.swap.repair]
+    p = float(belief.p @ (model.success[a] * (1.0 - p_bad(best.swap, model))))
+    return SwapTable(tuple(rows), best.swap.item, best.swap.repair, p, swapped_twice(case, model))
+
+
+def _row(finding: str, change: Change, trial: Trial, model: CompiledModel, belief: Belief) -> SwapRow:
+    a = model.repair_index[change.repair]
+    weight = belief.p * model.success[a]
+    bad = float(weight @ p_bad(change, model) / max(float(weight.sum()), 1e-12))
+    failed = trial.result in (TrialResult.NO_CHANGE, TrialResult.WORSE)
+    return SwapRow(
+        finding, model.repairs[a].part, change.repair, change.item, change.health.value, trial.result.value, bad, change.stays, failed and not change.stays
+    )
+
+
+def swapped_twice(case: Case, model: CompiledModel) -> tuple[str, ...]:
+    """Return the parts that two different items did not mend (trap T15)."""
+    items: dict[str, set[str]] = {}
+    for n, finding in enumerate(case.standing):
+        if isinstance(finding.what, Trial) and finding.what.result in (TrialResult.NO_CHANGE, TrialResult.WORSE):
+            for change in finding.what.changes:
+                repair = model.repairs[model.repair_index[change.repair]]
+                if repair.uses_item:
+                    items.setdefault(repair.part, set()).add(change.item or f"\0{n}")
+    return tuple(part for part, seen in items.items() if len(seen) >= 2)

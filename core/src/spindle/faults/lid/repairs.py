@@ -1,0 +1,162 @@
+"""What can be done to lid, its switches, hub and alignment points."""
+
+from __future__ import annotations
+
+from types import MappingProxyType
+from typing import Final
+
+from spindle.faults.model import Depth, Depths, Repair
+
+DEPTHS: Final = Depths(open_min=(0, 8, 12, 16), close_min=(0, 7, 11, 15))
+"""Cover 8 min, drive lifted out 4, deck out 4: little stands above the disc well (our defaults)."""
+
+REPAIRS: Final = (
+    Repair(
+        "clean_switch_lid_a",
+        "switch_lid",
+        "Clean the first lid switch",
+        {"switch_lid_a": 0.5},
+        5,
+        Depth.COVER_OFF,
+        wet=True,
+        why="half of them are dirty, half are broken",
+    ),
+    Repair(
+        "replace_switch_lid_a",
+        "switch_lid",
+        "Replace the first lid switch",
+        {"switch_lid_a": 0.95},
+        15,
+        Depth.COVER_OFF,
+        part_eur=1.5,
+        p_damage=0.02,
+        uses_item=True,
+        why="a standard part that the drawer holds; the interlock stays whole",
+    ),
+    Repair(
+        "clean_switch_lid_b",
+        "switch_lid",
+        "Clean the second lid switch",
+        {"switch_lid_b": 0.5},
+        5,
+        Depth.COVER_OFF,
+        wet=True,
+        needs="lid_two",
+        why="half of them are dirty, half are broken",
+    ),
+    Repair(
+        "replace_switch_lid_b",
+        "switch_lid",
+        "Replace the second lid switch",
+        {"switch_lid_b": 0.95},
+        15,
+        Depth.COVER_OFF,
+        part_eur=1.5,
+        p_damage=0.02,
+        uses_item=True,
+        needs="lid_two",
+        why="a standard part that the drawer holds; the interlock stays whole",
+    ),
+    Repair(
+        "rebuild_actuator",
+        "lid",
+        "Rebuild the lid’s stub",
+        {"lid_actuator": 0.74},
+        15,
+        Depth.COVER_OFF,
+        part_eur=0.8,
+        p_damage=0.01,
+        stopgap=True,
+        why="built up to its length, so that only a shut lid presses the switch; glue tires",
+    ),
+    Repair(
+        "replace_lid",
+        "lid",
+        "Replace the lid",
+        {"lid_actuator": 0.95},
+        10,
+        Depth.COVER_OFF,
+        part_eur=9,
+        wait_days=8,
+        uses_item=True,
+        why="stub, hook and spring come as one",
+    ),
+    Repair(
+        "replace_switch_board",
+        "switch_lid",
+        "Replace the switch board as one",
+        {"switch_board": 0.94, "switch_lid_a": 0.94, "switch_lid_b": 0.94},
+        18,
+        Depth.COVER_OFF,
+        part_eur=8,
+        wait_days=7,
+        p_damage=0.02,
+        uses_item=True,
+        why="switches and their lines as one",
+    ),
+    Repair(
+        "wire_switch_pad",
+        "switch_lid",
+        "Wire a torn switch pad to its net",
+        {"switch_board": 0.66},
+        15,
+        Depth.COVER_OFF,
+        part_eur=0.2,
+        p_damage=0.03,
+        why="to the next point of the same net; never across the switch itself",
+    ),
+    Repair(
+        "free_balls", "hub", "Free and clean the hub’s balls", {"balls_weak": 0.52}, 6, Depth.CLOSED, wet=True, why="stuck ones come free; worn ones do not"
+    ),
+    Repair(
+        "replace_hub",
+        "hub",
+        "Replace the hub",
+        {"balls_weak": 0.94, "hub_slipped": 0.88},
+        14,
+        Depth.DRIVE_OPEN,
+        part_eur=6,
+        wait_days=7,
+        p_damage=0.03,
+        uses_item=True,
+        why="height set by the sheet’s shim",
+    ),
+    Repair(
+        "set_bias",
+        "trimmer",
+        "Set the focus bias within its limits",
+        {"bias_off": 0.84, "pickup_tilt": 0.08},
+        12,
+        Depth.COVER_OFF,
+        p_damage=0.04,
+        needs="alignment",
+        why="in its own state, as the sheet says",
+    ),
+    Repair(
+        "set_gain",
+        "trimmer",
+        "Set the servo gain within its limits",
+        {"gain_off": 0.84, "lens_dirty": 0.06},
+        12,
+        Depth.COVER_OFF,
+        p_damage=0.04,
+        needs="alignment",
+        why="after level and bias, in its own state",
+    ),
+    Repair(
+        "replace_motor_board",
+        "spindle",
+        "Replace the spindle motor’s own board",
+        {"motor_board": 0.92},
+        20,
+        Depth.DECK_OUT,
+        part_eur=6,
+        wait_days=7,
+        p_damage=0.02,
+        uses_item=True,
+        why="its flex is the slip of everybody’s first one",
+    ),
+)
+
+WHOLE_DRIVE: Final = MappingProxyType({"balls_weak": 0.95, "bias_off": 0.90, "gain_off": 0.90, "motor_board": 0.95})
+"""What a whole drive takes along beyond the shared parts; lid and switches stay with the console."""

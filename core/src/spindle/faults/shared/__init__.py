@@ -1,0 +1,1 @@
+"""What the loader families have in common: pickup, spindle, sled, drive board, supply, and the disc classes."""
