@@ -14,7 +14,8 @@ from spindle.diagnosis.case import Answer
 from spindle.diagnosis.compiled import CompiledModel
 from spindle.diagnosis.diagnose import Diagnosis
 from spindle.diagnosis.moves import Move, MoveKind
-from spindle.drives.sheet import CLASS_WAVELENGTH_NM
+from spindle.diagnosis.playtime import judge_time
+from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.model import Question, QuestionKind
 from spindle.repairs.library import procedure_for
@@ -23,10 +24,22 @@ from spindle.workflow.quote import Quote, offers
 from spindle.workflow.stages import NAMES, ORDER, Stage, following
 
 from . import schemas as s
+from .isolating import path_view, swaps_view
 
 SHOWN_MOVES = 6
 SHOWN_SUSPECTS = 8
 STAGE_NAMES = {
+    "update_accepted": "Listed",
+    "stand_change": "Position",
+    "cover_change": "Cover",
+    "eject_empty": "Ejects empty",
+    "tray_opens_loaded": "Opens loaded",
+    "tray_opens_empty": "Opens empty",
+    "tray_shuts": "Shuts",
+    "knock_helps": "Knock",
+    "lid_starts": "Starts",
+    "lid_press": "Lid pressed",
+    "disc_grip": "Disc grip",
     "power": "Power",
     "wakes": "Wakes",
     "takes_disc": "Takes disc",
@@ -75,6 +88,12 @@ def drive_view(sheet: Sheet) -> s.DriveView:
         family=facts.family,
         pairing=facts.pairing.value,
         has_trimmer=facts.has_trimmer,
+        has_belt=facts.family == "tray" and facts.has_belt,
+        lid_switches=facts.lid_switches if facts.family == "lid" else 0,
+        has_electrolytics=facts.has_electrolytics,
+        has_alignment=facts.has_alignment,
+        motor_soldered=facts.motor_soldered,
+        label_faces=dict(facts.label_faces),
         fuse_rating=facts.fuse_rating,
         wavelengths=sorted(facts.wavelengths_nm),
     )
@@ -112,7 +131,7 @@ def job_view(state: JobState, price_cents_per_min: int) -> s.JobView:
         taken_in_at=job.taken_in_at,
         bench_min=_bench_min(state),
         tape=_tape(state, found),
-        diagnosis=_diagnosis(found, state.model),
+        diagnosis=_diagnosis(state, found),
         baseline=_matrix(state, QuestionKind.BASELINE),
         classes=_matrix(state, QuestionKind.DISC_CLASS),
         classes_say=_classes_say(state),
@@ -159,8 +178,8 @@ def _tape(state: JobState, found: Diagnosis) -> list[s.TapeLineView]:
     return views
 
 
-def _diagnosis(found: Diagnosis, model: CompiledModel) -> s.DiagnosisView:
-    advice = found.advice
+def _diagnosis(state: JobState, found: Diagnosis) -> s.DiagnosisView:
+    advice, model = found.advice, state.model
     questions, repairs = model.questions, {r.id: r.name for r in model.repairs}
     changes = [
         s.MindChangeView(
@@ -174,17 +193,19 @@ def _diagnosis(found: Diagnosis, model: CompiledModel) -> s.DiagnosisView:
     return s.DiagnosisView(
         suspects=[s.SuspectView(id=x.id, part=x.part, name=x.name, p=x.p) for x in found.suspects[:SHOWN_SUSPECTS]],
         parts=[s.SuspectView(id=x.id, part=x.id, name=x.name, p=x.p) for x in found.parts],
-        moves=[_move(m, model) for m in advice.moves[:SHOWN_MOVES]],
+        moves=[move_view(m, model) for m in advice.moves[:SHOWN_MOVES]],
         schools=[s.SchoolView(id=x.id, name=x.name, expected_cents=_cents(x.expected_eur), first=repairs.get(x.first, "Hand it back")) for x in advice.schools],
         mind_changes=changes,
         best_repair=repairs.get(advice.best_repair, ""),
         is_tie=advice.is_tie,
-        should_think=advice.should_think,
-        held_back=repairs.get(advice.held_back, ""),
+        notices=[s.NoticeView(code=n.code, text=n.text, lines=[int(i) for i in n.findings]) for n in found.notices],
+        paths=[path_view(p, model) for p in found.paths],
+        swaps=swaps_view(state, found),
     )
 
 
-def _move(move: Move, model: CompiledModel) -> s.MoveView:
+def move_view(move: Move, model: CompiledModel) -> s.MoveView:
+    """Return a next move."""
     names = {f.id: f.name for f in model.faults}
     repairs = {r.id: r.name for r in model.repairs}
     return s.MoveView(
@@ -215,6 +236,9 @@ def _move(move: Move, model: CompiledModel) -> s.MoveView:
             )
             for a in move.answers
         ],
+        repair=move.repair,
+        item=move.item,
+        source=move.source,
     )
 
 
@@ -227,22 +251,31 @@ def _matrix(state: JobState, kind: QuestionKind) -> list[s.BaselineView]:
             name=STAGE_NAMES.get(q.id, q.id.replace("_", " ")),
             nm=CLASS_WAVELENGTH_NM.get(q.id),
             is_supported=q.id in state.model.questions,
-            answer=_given(given.get(q.id), q),
+            reference_s=_reference_s(q.id, state.model.sheet),
+            answer=_given(given.get(q.id), q, state.model.sheet),
         )
         for q in asked
     ]
 
 
-def _given(answer: Answer | None, question: Question) -> s.GivenAnswer | None:
+def _reference_s(question: str, sheet: DriveSheet) -> float | None:
+    reference = sheet.reference_times.get(question)
+    return None if reference is None else reference.mean_s
+
+
+def _given(answer: Answer | None, question: Question, sheet: DriveSheet) -> s.GivenAnswer | None:
     if answer is None:
         return None
     outcome = question.outcome(answer.outcome)
+    reference = sheet.reference_times.get(question.id)
     return s.GivenAnswer(
         outcome=answer.outcome,
         label=outcome.label if outcome else "Can't tell",
         is_failure=answer.outcome in question.fails,
         tries=answer.tries,
         failed=answer.failed,
+        seconds=answer.seconds,
+        time_says=judge_time(answer.seconds, reference).says if answer.seconds and reference else "",
     )
 
 
@@ -325,6 +358,8 @@ def _proof(state: JobState, found: Diagnosis) -> s.ProofView:
         passes_needed=state.passes_needed,
         p_fixed=state.p_fixed,
         p_fail_per_try=found.ending.p_shows,
+        verdict=found.ending.verdict if state.p_fixed else "",  # type: ignore[arg-type]  # pydantic checks the word
+        says=found.ending.says if state.p_fixed else "",
     )
 
 

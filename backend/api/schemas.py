@@ -66,6 +66,15 @@ class Write(Schema):
     version: Version
 
 
+class SettingIn(Schema):
+    """The state in which something was seen; empty where it was as the question asks."""
+
+    mains: Literal["", "live", "out"] = ""
+    cover: Literal["", "on", "off"] = ""
+    disc_side: Literal["", "right", "wrong"] = ""
+    board: Literal["", "own", "other"] = ""
+
+
 class AnswerIn(Write):
     """An answer to a question."""
 
@@ -74,14 +83,36 @@ class AnswerIn(Write):
     source: Source = Source.BENCH
     tries: Annotated[int, Field(ge=1, le=1000)] | None = None
     failed: Annotated[int, Field(ge=0, le=1000)] | None = None
+    seconds: Annotated[float, Field(gt=0, le=3600)] | None = None
+    setting: SettingIn = SettingIn()
 
 
-class ChangeIn(Schema):
-    """One thing changed in a trial."""
+Functions = Annotated[list[Literal["starts", "loads", "spins", "reads", "seeks", "powers"]], Field(max_length=6)]
+
+
+class ItemIn(Schema):
+    """A part that goes in, and what is known of it function by function."""
 
     repair: Word
     item: Short = ""
     health: Health = Health.NEW
+    works: Functions = Field(default_factory=list)
+    fails: Functions = Field(default_factory=list)
+
+
+class ChangeIn(ItemIn):
+    """One thing changed in a trial."""
+
+    lot: Short = ""
+    stays: bool = False
+
+
+class PartIn(Write, ItemIn):
+    """A part for this job that is at hand, a donor's or on its way."""
+
+    price_cents: Cents = 0
+    wait_days: Annotated[float, Field(ge=0, le=365)] = 0
+    is_donor: bool = False
 
 
 class TrialIn(Write):
@@ -233,6 +264,8 @@ class GivenAnswer(Schema):
     is_failure: bool
     tries: int | None
     failed: int | None
+    seconds: float | None
+    time_says: str
 
 
 class BaselineView(Schema):
@@ -242,6 +275,7 @@ class BaselineView(Schema):
     name: str
     nm: int | None
     is_supported: bool
+    reference_s: float | None
     answer: GivenAnswer | None
 
 
@@ -309,6 +343,9 @@ class MoveView(Schema):
     p_cures: float
     cautions: list[CautionView]
     answers: list[AnswerPreviewView]
+    repair: str
+    item: str
+    source: str
 
 
 class SchoolView(Schema):
@@ -329,6 +366,76 @@ class MindChangeView(Schema):
     next_repair: str
 
 
+class NoticeView(Schema):
+    """Something that has to be said beside the next move; ``lines`` are the tape lines it is about."""
+
+    code: str
+    text: str
+    lines: list[int]
+
+
+class LinkView(Schema):
+    """One link of a signal path."""
+
+    id: str
+    name: str
+    state: Literal["pass", "fail", "open"]
+    p: float
+    says: str
+
+
+class PathView(Schema):
+    """A signal path with the test that halves it."""
+
+    id: str
+    title: str
+    p: float
+    links: list[LinkView]
+    next_test: str
+    next_ask: str
+    before: float
+    behind: float
+
+
+class SwapRowView(Schema):
+    """One item fitted at one trial."""
+
+    line: int
+    part: str
+    repair: str
+    item: str
+    health: str
+    result: str
+    p_bad: float
+    goes_back: bool
+    stays: bool
+
+
+class PartLineView(Schema):
+    """A part for this job."""
+
+    line: int
+    repair: str
+    name: str
+    item: str
+    health: str
+    works: list[str]
+    fails: list[str]
+    price_cents: int
+    wait_days: float
+    is_donor: bool
+
+
+class SwapsView(Schema):
+    """The swap table: what was fitted, what is at hand, what to try next."""
+
+    rows: list[SwapRowView]
+    parts: list[PartLineView]
+    next_item: str
+    next_repair: str
+    p_cures: float
+
+
 class DiagnosisView(Schema):
     """What the findings amount to, and what to do next."""
 
@@ -339,8 +446,42 @@ class DiagnosisView(Schema):
     mind_changes: list[MindChangeView]
     best_repair: str
     is_tie: bool
-    should_think: bool
-    held_back: str
+    notices: list[NoticeView]
+    paths: list[PathView]
+    swaps: SwapsView
+
+
+class OutlookView(Schema):
+    """The advice looked into two steps deep, and what it would pay from here by simulated futures."""
+
+    version: int
+    first: MoveView
+    is_same: bool
+    mean_cents: int
+    low_cents: int
+    high_cents: int
+    p_repaired: float
+
+
+class ClaimCountView(Schema):
+    """A claim's record on one drive variant."""
+
+    variant: str
+    n_for: int
+    n_against: int
+    p_holds: float
+    verdict: Literal["holds", "does not hold", "too little to say"]
+
+
+class ClaimView(Schema):
+    """A rule of thumb with the shop's own counts."""
+
+    id: str
+    family: str
+    text: str
+    repair: str
+    limit: float
+    counts: list[ClaimCountView]
 
 
 class MissingView(Schema):
@@ -457,6 +598,8 @@ class ProofView(Schema):
     passes_needed: int
     p_fixed: float
     p_fail_per_try: float
+    verdict: Literal["", "go_on", "proven", "probable"]
+    says: str
 
 
 class DriveView(Schema):
@@ -469,8 +612,14 @@ class DriveView(Schema):
     family: str
     pairing: str
     has_trimmer: bool
+    has_belt: bool
+    lid_switches: int
+    has_electrolytics: bool
+    has_alignment: bool
+    motor_soldered: bool
     fuse_rating: str
     wavelengths: list[int]
+    label_faces: dict[str, str]
 
 
 class PromptChoiceView(Schema):

@@ -79,7 +79,7 @@ def test_striking_and_restoring_are_exact_and_the_line_stays(bram):
         (FRESH, "remarks", {"text": " "}, 422, None),
         (FRESH, "remarks", {"text": "a\x00b"}, 422, None),
         (FRESH, "strikes", {"line": 999}, 404, None),
-        (FRESH, "strikes", {"line": 5}, 404, None),
+        (FRESH, "strikes", {"line": 6}, 404, None),
         (FRESH, "restores", {"line": 1}, 404, None),
         ("K-0101", "answers", {"question": "spins", "outcome": "holds"}, 409, "closed"),
     ],

@@ -1,10 +1,11 @@
-"""``./spindle diagnose CASE.json`` and ``./spindle vocabulary``: JSON out; a bad file gives one line and exit code 2."""
+"""``./spindle diagnose|vocabulary|study|optimum``: JSON out; a bad file gives one line and exit code 2."""
 
 from __future__ import annotations
 
 import argparse
 import json
 import sys
+from collections.abc import Callable
 from pathlib import Path
 from typing import Final
 
@@ -12,6 +13,10 @@ from spindle.casefile.case import read_case
 from spindle.diagnosis.compiled import compile_model
 from spindle.diagnosis.diagnose import diagnose
 from spindle.errors import CaseError, SpindleError
+from spindle.faults.library import MODELS
+from spindle.study.policies import POLICIES
+from spindle.study.worlds import WORLDS
+from spindle_cli.study import MEASURES, optimum_study, study
 from spindle_cli.written import diagnosis_json, vocabulary_json
 
 MAX_BYTES: Final = 5_000_000
@@ -36,21 +41,59 @@ def _no_constant(name: str) -> object:
     raise CaseError("the file", f"{name} is not a JSON number")
 
 
+def _count(text: str) -> int:
+    if not text.isdigit() or not 1 <= int(text) <= 1_000_000:
+        raise argparse.ArgumentTypeError(f"expected a whole number from 1 to 1000000, got {text!r}")
+    return int(text)
+
+
+def _diagnose(arguments: argparse.Namespace) -> object:
+    case = read_case(_load(arguments.case))
+    model = compile_model(case.sheet)
+    return diagnosis_json(diagnose(case, model, keep_going=(lambda: True) if arguments.deep else None), model)
+
+
+def _study(arguments: argparse.Namespace) -> object:
+    return study(
+        cases=arguments.cases,
+        seed=arguments.seed,
+        world=arguments.world,
+        policies=arguments.policy or [p for p in POLICIES if p != "two_step"],
+        families=arguments.family or list(MODELS),
+        measure=arguments.measure,
+        jobs=arguments.jobs,
+    )
+
+
+_ANSWERS: Final[dict[str, Callable[[argparse.Namespace], object]]] = {
+    "diagnose": _diagnose,
+    "vocabulary": lambda _: vocabulary_json(),
+    "study": _study,
+    "optimum": lambda a: optimum_study(cases=a.cases, seed=a.seed, jobs=a.jobs),
+}
+
+
 def main(argv: list[str] | None = None) -> int:
     """Run the command; return its exit code."""
     parser = argparse.ArgumentParser(prog="spindle", description="The diagnosis of a disc drive bench case.")
     commands = parser.add_subparsers(dest="command", required=True)
     one = commands.add_parser("diagnose", help="suspects, weights and next moves of a case file, as JSON")
     one.add_argument("case", type=Path, metavar="CASE.json")
+    one.add_argument("--deep", action="store_true", help="look two steps ahead instead of one (a tenth of a second more)")
     commands.add_parser("vocabulary", help="every finding, answer, test, repair and fault with its id, as JSON")
+    played = commands.add_parser("study", help="simulated units played by the planner and its rivals, as JSON")
+    played.add_argument("--world", choices=sorted(WORLDS), default="matched", help="like the planner's model, or unlike it in a stated way")
+    played.add_argument("--policy", choices=sorted(POLICIES), action="append", help="may be given again; all but two_step if left out")
+    played.add_argument("--family", choices=sorted(MODELS), action="append", help="may be given again; every family if left out")
+    played.add_argument("--measure", choices=["games", *MEASURES], default="games", help="what to study; games by default")
+    small = commands.add_parser("optimum", help="how far the planner ends from the exact optimum on small instances, as JSON")
+    for command in (played, small):
+        command.add_argument("--cases", type=_count, default=100, metavar="N", help="units for each family, or instances of each size")
+        command.add_argument("--seed", type=int, default=1, metavar="S")
+        command.add_argument("--jobs", type=_count, default=None, metavar="N", help="processes; one a core if left out")
     arguments = parser.parse_args(argv)
     try:
-        if arguments.command == "vocabulary":
-            answer: object = vocabulary_json()
-        else:
-            case = read_case(_load(arguments.case))
-            model = compile_model(case.sheet)
-            answer = diagnosis_json(diagnose(case, model), model)
+        answer = _ANSWERS[arguments.command](arguments)
     except SpindleError as error:
         sys.stderr.write(f"spindle: {error.message}\n")
         return 2

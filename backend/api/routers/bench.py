@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from api.presenters import job_view, question_view
+from api.presenters import job_view, move_view, question_view
 from api.requests import SignedIn
 from api.schemas import (
     AdvanceIn,
@@ -16,6 +16,8 @@ from api.schemas import (
     GoBackIn,
     JobView,
     MainsIn,
+    OutlookView,
+    PartIn,
     PassIn,
     Problem,
     ProposalIn,
@@ -27,7 +29,7 @@ from api.schemas import (
     TrialIn,
     Write,
 )
-from apps.jobs.selectors import job_by_tag, job_state, model_of_job
+from apps.jobs.selectors import deeper_look, diagnosis_of, job_by_tag, job_state, model_of_job
 from apps.jobs.services import repair, stages, tape
 from apps.jobs.services.take_in import amend
 from apps.jobs.services.writing import Command
@@ -36,7 +38,7 @@ from apps.shop.selectors import the_shop
 from django.http import HttpResponse
 from ninja import Path, Router
 from spindle.casefile.case import write_case
-from spindle.diagnosis.case import Answer, Change, Trial
+from spindle.diagnosis.case import Answer, Change, Setting, Stock, Trial
 from spindle.faults.model import Depth
 
 router = Router(tags=["bench"])
@@ -53,6 +55,10 @@ def _command(request: SignedIn, tag: str, body: Write) -> Command:
     return Command(request.user, tag, body.key, body.version)
 
 
+def _answer(body: AnswerIn) -> Answer:
+    return Answer(body.question, body.outcome, body.source, body.tries, body.failed, body.seconds, Setting(**body.setting.dict()))
+
+
 @router.get("", response={200: JobView, **ERRORS}, operation_id="job")
 def read(request: SignedIn, tag: Tag) -> JobView:
     """Return a job with everything that its screens show."""
@@ -63,6 +69,23 @@ def read(request: SignedIn, tag: Tag) -> JobView:
 def questions(request: SignedIn, tag: Tag) -> list[QuestionView]:
     """Return every question that this drive can answer, for logging a finding that was not asked for."""
     return [question_view(q) for q in model_of_job(job_by_tag(tag)).questions.values()]
+
+
+@router.get("/outlook", response={200: OutlookView, **ERRORS}, operation_id="outlook")
+def outlook(request: SignedIn, tag: Tag) -> OutlookView:
+    """Return the advice looked into two steps deep, and the money by simulated futures. It takes up to a second."""
+    state = job_state(job_by_tag(tag))
+    advice, future = deeper_look(state)
+    shallow = diagnosis_of(state).advice.moves[0]
+    return OutlookView(
+        version=state.job.version,
+        first=move_view(advice.moves[0], state.model),
+        is_same=advice.moves[0].id == shallow.id,
+        mean_cents=round(100 * future.mean_eur),
+        low_cents=round(100 * future.low_eur),
+        high_cents=round(100 * future.high_eur),
+        p_repaired=future.p_repaired,
+    )
 
 
 @router.get("/case", response={200: dict, **ERRORS}, operation_id="case")
@@ -83,15 +106,23 @@ def report(request: SignedIn, tag: Tag) -> HttpResponse:
 @router.post("/answers", response=WRITES, operation_id="add_answer")
 def answers(request: SignedIn, tag: Tag, body: AnswerIn) -> JobView:
     """Log an answer."""
-    tape.add_answer(_command(request, tag, body), Answer(body.question, body.outcome, body.source, body.tries, body.failed))
+    tape.add_answer(_command(request, tag, body), _answer(body))
     return _view(tag)
 
 
 @router.post("/trials", response=WRITES, operation_id="add_trial")
 def trials(request: SignedIn, tag: Tag, body: TrialIn) -> JobView:
     """Log what a trial after one or more changes showed."""
-    changes = tuple(Change(c.repair, c.item, c.health) for c in body.changes)
+    changes = tuple(Change(c.repair, c.item, c.health, frozenset(c.works), frozenset(c.fails), c.lot, c.stays) for c in body.changes)
     tape.add_trial(_command(request, tag, body), Trial(changes, body.result, body.clean_passes))
+    return _view(tag)
+
+
+@router.post("/parts", response=WRITES, operation_id="add_part")
+def parts(request: SignedIn, tag: Tag, body: PartIn) -> JobView:
+    """Note a part for this job that is at hand, a donor's or on its way."""
+    known = body.item, body.health, frozenset(body.works), frozenset(body.fails)
+    tape.add_part(_command(request, tag, body), Stock(body.repair, *known, body.price_cents / 100, body.wait_days, body.is_donor))
     return _view(tag)
 
 

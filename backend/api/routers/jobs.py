@@ -4,14 +4,17 @@ from __future__ import annotations
 
 from typing import Annotated
 
+from api.isolating import claim_view
 from api.presenters import day_row_view, job_view, sheet_view
 from api.requests import SignedIn
-from api.schemas import DayRowView, FoundView, IntakeIn, JobView, Problem, PromptView, SheetView, Short
-from apps.drives.selectors import current_sheets
-from apps.jobs.selectors import job_state, search, the_day
+from api.schemas import ClaimView, DayRowView, FoundView, IntakeIn, JobView, Problem, PromptView, SheetView, Short
+from apps.drives.selectors import current_sheets, family_by_variant
+from apps.jobs.selectors import job_state, search, the_day, tried_repairs
 from apps.jobs.services.take_in import Intake, take_in
 from apps.shop.selectors import the_shop
 from ninja import Query, Router
+from spindle.faults.library import MODELS
+from spindle.learning.claims import register
 from spindle.workflow.intake import PROMPTS
 from spindle.workflow.stages import NAMES, Stage
 
@@ -42,6 +45,13 @@ def sheets(request: SignedIn) -> list[SheetView]:
 def prompts(request: SignedIn) -> list[PromptView]:
     """Return what is asked when a unit is taken in."""
     return [PromptView.model_validate(p, from_attributes=True) for p in PROMPTS]
+
+
+@router.get("/claims", response={200: list[ClaimView], 401: Problem}, operation_id="claims")
+def claims(request: SignedIn) -> list[ClaimView]:
+    """Return the rules of thumb with the shop's own counts for and against."""
+    entries = register(MODELS.values(), tried_repairs(), family_by_variant())
+    return [claim_view(e, MODELS[e.family]) for e in entries]
 
 
 @router.post("/jobs", response={200: JobView, 400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}, operation_id="take_in")

@@ -32,3 +32,8 @@ def _compiled(pk: int) -> CompiledModel:
 def model_of(pk: int) -> CompiledModel:
     """Return the fault model cut to the drive of that sheet version."""
     return _compiled(pk)
+
+
+def family_by_variant() -> dict[str, str]:
+    """Return the loader family of every drive variant."""
+    return dict(Sheet.objects.values_list("variant", "facts__family"))

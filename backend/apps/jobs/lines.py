@@ -12,7 +12,15 @@ from spindle.workflow.stages import NAMES, Stage
 
 DEPTH_NAMES = {Depth.CLOSED: "closed up", Depth.COVER_OFF: "cover off", Depth.DRIVE_OPEN: "drive open", Depth.DECK_OUT: "deck out"}
 _HEALTHS = {"proven": "proven", "new": "new", "unknown": "doubtful"}
-_RESULTS = {"no_change": "no change", "worse": "worse", "clean": "works"}
+_RESULTS = {"no_change": "no change", "worse": "worse", "changed": "part of it changed", "clean": "works"}
+
+
+_SETTINGS = {
+    ("disc_side", "wrong"): ", disc the wrong way round",
+    ("board", "other"): ", with another board fitted",
+    ("cover", "off"): ", cover off",
+    ("mains", "out"): ", mains out",
+}
 
 
 def line_text(line: Line, model: CompiledModel) -> str:
@@ -28,6 +36,9 @@ def _answer(body: dict[str, Any], model: CompiledModel) -> str:
     text = outcome.line if outcome else body["outcome"]
     if body.get("tries"):
         text += f" ({body.get('failed', 0)} of {body['tries']} tries failed)"
+    if body.get("seconds"):
+        text += f" ({body['seconds']:g} s)"
+    text += "".join(_SETTINGS.get((k, v), "") for k, v in body.get("setting", {}).items())
     return {"owner": f"Owner says: {text}", "remembered": f"Remembered: {text}"}.get(body["source"], text)
 
 
@@ -43,8 +54,16 @@ def _change(change: dict[str, Any], model: CompiledModel) -> str:
         return str(change["repair"])
     repair = model.repairs[index]
     tag = f", {change['item']}" if change.get("item") else ""
-    part = f" ({_HEALTHS[change['health']]} part{tag})" if repair.uses_item else ""
+    stays = ", stays in" if change.get("stays") else ""
+    part = f" ({_HEALTHS[change['health']]} part{tag}{stays})" if repair.uses_item else ""
     return repair.name[0].lower() + repair.name[1:] + part
+
+
+def _part(body: dict[str, Any], model: CompiledModel) -> str:
+    repair = model.repairs[model.repair_index[body["repair"]]]
+    where = "at a donor" if body["is_donor"] else f"in {body['wait_days']:g} days" if body["wait_days"] else "here"
+    known = "".join(f", {word} {', '.join(body[key])}" for key, word in (("works", "works:"), ("fails", "fails:")) if body.get(key))
+    return f"Part {body['item'] or 'without a tag'} for “{repair.name.lower()}”: {where}, {_HEALTHS[body['health']]}{known}"
 
 
 def _euro(cents: int) -> str:
@@ -78,6 +97,7 @@ _TEXTS: dict[str, Callable[[dict[str, Any], CompiledModel], str]] = {
     "consent": _consent,
     "step": _step,
     "check": lambda body, _: f"{'Passed' if body['is_passed'] else 'Failed'}: {body['title']}",
+    "part": _part,
     "intake": lambda body, _: f"Noted at the counter: {', '.join(body['what'])}",
     "pass": lambda body, _: "Clean pass" if body["is_clean"] else "Pass failed",
 }

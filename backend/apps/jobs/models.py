@@ -58,6 +58,7 @@ class LineKind(models.TextChoices):
     CHECK = "check", "Check"
     PASS = "pass", "Pass"
     INTAKE = "intake", "Intake"
+    PART = "part", "Part"
 
 
 class TapeLine(models.Model):

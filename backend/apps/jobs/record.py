@@ -7,7 +7,8 @@ from dataclasses import dataclass, field, replace
 from datetime import datetime
 from typing import Any
 
-from spindle.diagnosis.case import Answer, Change, Finding, Health, Remark, Source, Trial, TrialResult
+from spindle.casefile.case import read_what
+from spindle.diagnosis.case import Finding, Trial, TrialResult
 from spindle.faults.model import Depth
 
 
@@ -43,6 +44,8 @@ class Record:
     findings: list[Finding] = field(default_factory=list)
     strikes: dict[int, Line] = field(default_factory=dict)
     """Struck line number -> the line that struck it."""
+    parts: dict[int, Line] = field(default_factory=dict)
+    """Parts for this job that are at hand, a donor's or on their way, by line number; struck ones are not in it."""
     proposal: Proposal | None = None
     consents: list[Line] = field(default_factory=list)
     repair_depth: Depth = Depth.CLOSED
@@ -56,8 +59,8 @@ class Record:
 
     @property
     def standing_numbers(self) -> set[int]:
-        """Numbers of findings that are not struck."""
-        return {int(f.id) for f in self.findings if not f.is_struck}
+        """Numbers of the findings and parts that are not struck."""
+        return {int(f.id) for f in self.findings if not f.is_struck} | set(self.parts)
 
 
 def fold(lines: Iterable[Line]) -> Record:
@@ -78,19 +81,17 @@ def _skip(record: Record, line: Line) -> None:
 
 
 def _finding(record: Record, line: Line) -> None:
-    what: Answer | Trial | Remark
-    if line.kind == "answer":
-        what = Answer(line.body["question"], line.body["outcome"], Source(line.body["source"]), line.body.get("tries"), line.body.get("failed"))
-    elif line.kind == "trial":
-        changes = tuple(Change(c["repair"], c.get("item", ""), Health(c.get("health", "new"))) for c in line.body["changes"])
-        what = Trial(changes, TrialResult(line.body["result"]), line.body.get("clean_passes", 0))
-    else:
-        what = Remark(line.body["text"])
+    what = read_what(line.kind, line.body, f"/tape/{line.number}")
     is_struck = line.number in record.strikes
     record.findings.append(Finding(str(line.number), what, is_struck))
     if isinstance(what, Trial) and not is_struck:
         record.trial_since_proposal, record._trial_index = what, len(record.findings) - 1
         record.checks, record.passes, record.has_failed_pass = {}, 0, False
+
+
+def _part(record: Record, line: Line) -> None:
+    if line.number not in record.strikes:
+        record.parts[line.number] = line
 
 
 def _proposal(record: Record, line: Line) -> None:
@@ -147,6 +148,7 @@ _FOLDS = {
     "answer": _finding,
     "trial": _finding,
     "remark": _finding,
+    "part": _part,
     "proposal": _proposal,
     "consent": lambda record, line: record.consents.append(line),
     "stage": _stage,

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from time import perf_counter
 from typing import Any
 
+import numpy as np
 from apps.drives.selectors import model_of
 from apps.errors import NotFoundError
 from apps.jobs.lines import line_text
@@ -12,16 +14,22 @@ from apps.jobs.models import Job, TapeLine
 from apps.jobs.record import Line, Record, fold
 from apps.shop.selectors import the_shop
 from django.db.models import Q
+from django.utils import timezone
 from spindle.bench.classes import classes_to_try
 from spindle.bench.proof import ProofCheck, proof_profile
+from spindle.casefile.case import read_stock
+from spindle.diagnosis.advice import advise, look_ahead
 from spindle.diagnosis.case import Answer, Case, Trial, TrialResult
 from spindle.diagnosis.compiled import CompiledModel
 from spindle.diagnosis.diagnose import Diagnosis, diagnose
 from spindle.diagnosis.economy import Economy
 from spindle.diagnosis.ending import judge_ending
 from spindle.diagnosis.evidence import baseline_failures
+from spindle.diagnosis.futures import Outturn, outturn
+from spindle.diagnosis.moves import Advice
 from spindle.diagnosis.posterior import Belief, believe
 from spindle.faults.model import Depth, QuestionKind
+from spindle.learning.claims import Tried
 from spindle.repairs.library import procedure_for
 from spindle.repairs.procedure import Procedure, Step, steps_from
 from spindle.workflow.intake import open_prompts, power_hold
@@ -77,7 +85,9 @@ def job_state(job: Job, *, lines: list[Line] | None = None, economy: Economy | N
     """Return a job's state, computed from its tape. Tape and figures are fetched unless the caller has them."""
     model = model_of_job(job)
     record = fold(lines_of(job) if lines is None else lines)
-    case = Case(model.sheet, tuple(record.findings), Depth(job.depth), economy or the_shop().economy())
+    stock = tuple(read_stock(line.body, f"/tape/{n}", model.sheet) for n, line in record.parts.items())
+    own = replace(economy or the_shop().economy(), promise_days=_days_left(job))
+    case = Case(model.sheet, tuple(record.findings), Depth(job.depth), own, stock)
     belief = believe(case.findings, model)
     procedure, steps = _procedure(record, model)
     checks = proof_profile(model.sheet, model.model, baseline_failures(belief.evidence, model))
@@ -91,9 +101,26 @@ def job_state(job: Job, *, lines: list[Line] | None = None, economy: Economy | N
     )  # fmt: skip
 
 
+def _days_left(job: Job) -> float | None:
+    """Return the days until the promised date, 0 if it has passed."""
+    return None if job.promised_on is None else float(max((job.promised_on - timezone.localdate()).days, 0))
+
+
 def diagnosis_of(state: JobState) -> Diagnosis:
     """Return the diagnosis of a job."""
     return diagnose(state.case, state.model)
+
+
+def deeper_look(state: JobState, *, budget_s: float = 0.6) -> tuple[Advice, Outturn]:
+    """Return the advice looked into two steps deep within a time budget, and what the advice's own policy would pay from here.
+
+    The futures are thrown with the job's own seed: the same findings show the same figure.
+    """
+    begun = perf_counter()
+    belief = believe(state.case.findings, state.model)
+    outlook = look_ahead(state.case, state.model, belief, keep_going=lambda: perf_counter() - begun < budget_s)
+    rng = np.random.default_rng([state.job.pk, len(state.record.lines)])
+    return advise(state.case, state.model, belief, outlook), outturn(outlook.position, outlook.plan.problem, rng)
 
 
 def _procedure(record: Record, model: CompiledModel) -> tuple[Procedure | None, tuple[Step, ...]]:
@@ -179,3 +206,16 @@ def search(words: str, *, limit: int = 8) -> list[Job]:
     like = Q(tag__icontains=words) | Q(owner_name__icontains=words) | Q(sheet__console__icontains=words) | Q(sheet__variant__icontains=words)
     found = list(Job.objects.select_related("sheet").filter(like).order_by("-taken_in_at")[:50])
     return sorted(found, key=lambda j: j.tag.lower() != words.lower())[:limit]
+
+
+def tried_repairs() -> list[Tried]:
+    """Return every trial of one repair alone, of every job: what the claims register counts. Two queries."""
+    struck: set[tuple[int, int]] = set()
+    for job, kind, body in TapeLine.objects.filter(kind__in=("strike", "restore")).order_by("job", "number").values_list("job", "kind", "body"):
+        (struck.add if kind == "strike" else struck.discard)((job, body["line"]))
+    trials = TapeLine.objects.filter(kind="trial").values_list("job", "number", "job__sheet__variant", "body")
+    return [
+        Tried(variant, body["changes"][0]["repair"], body["result"] == TrialResult.CLEAN.value)
+        for job, number, variant, body in trials
+        if len(body["changes"]) == 1 and (job, number) not in struck
+    ]

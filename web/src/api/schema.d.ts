@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/claims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Claims
+         * @description Return the rules of thumb with the shop's own counts for and against.
+         */
+        get: operations["claims"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/day": {
         parameters: {
             query?: never;
@@ -238,6 +258,46 @@ export interface paths {
          * @description Say that the mains is live or out.
          */
         post: operations["set_mains"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Outlook
+         * @description Return the advice looked into two steps deep, and the money by simulated futures. It takes up to a second.
+         */
+        get: operations["outlook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Parts
+         * @description Note a part for this job that is at hand, a donor's or on its way.
+         */
+        post: operations["add_part"];
         delete?: never;
         options?: never;
         head?: never;
@@ -581,6 +641,17 @@ export interface components {
             outcome: string;
             /** Question */
             question: string;
+            /** Seconds */
+            seconds?: number | null;
+            /**
+             * @default {
+             *       "board": "",
+             *       "cover": "",
+             *       "disc_side": "",
+             *       "mains": ""
+             *     }
+             */
+            setting: components["schemas"]["SettingIn"];
             /** @default bench */
             source: components["schemas"]["Source"];
             /** Tries */
@@ -619,6 +690,8 @@ export interface components {
             /** Nm */
             nm: number | null;
             question: components["schemas"]["QuestionView"];
+            /** Reference S */
+            reference_s: number | null;
         };
         /**
          * CautionView
@@ -637,6 +710,8 @@ export interface components {
          * @description One thing changed in a trial.
          */
         ChangeIn: {
+            /** Fails */
+            fails?: ("starts" | "loads" | "spins" | "reads" | "seeks" | "powers")[];
             /** @default new */
             health: components["schemas"]["Health"];
             /**
@@ -644,8 +719,20 @@ export interface components {
              * @default
              */
             item: string;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
             /** Repair */
             repair: string;
+            /**
+             * Stays
+             * @default false
+             */
+            stays: boolean;
+            /** Works */
+            works?: ("starts" | "loads" | "spins" | "reads" | "seeks" | "powers")[];
         };
         /**
          * CheckIn
@@ -677,6 +764,43 @@ export interface components {
             state: "open" | "passed" | "failed";
             /** Title */
             title: string;
+        };
+        /**
+         * ClaimCountView
+         * @description A claim's record on one drive variant.
+         */
+        ClaimCountView: {
+            /** N Against */
+            n_against: number;
+            /** N For */
+            n_for: number;
+            /** P Holds */
+            p_holds: number;
+            /** Variant */
+            variant: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "holds" | "does not hold" | "too little to say";
+        };
+        /**
+         * ClaimView
+         * @description A rule of thumb with the shop's own counts.
+         */
+        ClaimView: {
+            /** Counts */
+            counts: components["schemas"]["ClaimCountView"][];
+            /** Family */
+            family: string;
+            /** Id */
+            id: string;
+            /** Limit */
+            limit: number;
+            /** Repair */
+            repair: string;
+            /** Text */
+            text: string;
         };
         /**
          * ConditionView
@@ -775,22 +899,23 @@ export interface components {
         DiagnosisView: {
             /** Best Repair */
             best_repair: string;
-            /** Held Back */
-            held_back: string;
             /** Is Tie */
             is_tie: boolean;
             /** Mind Changes */
             mind_changes: components["schemas"]["MindChangeView"][];
             /** Moves */
             moves: components["schemas"]["MoveView"][];
+            /** Notices */
+            notices: components["schemas"]["NoticeView"][];
             /** Parts */
             parts: components["schemas"]["SuspectView"][];
+            /** Paths */
+            paths: components["schemas"]["PathView"][];
             /** Schools */
             schools: components["schemas"]["SchoolView"][];
-            /** Should Think */
-            should_think: boolean;
             /** Suspects */
             suspects: components["schemas"]["SuspectView"][];
+            swaps: components["schemas"]["SwapsView"];
         };
         /**
          * DriveView
@@ -803,10 +928,24 @@ export interface components {
             family: string;
             /** Fuse Rating */
             fuse_rating: string;
+            /** Has Alignment */
+            has_alignment: boolean;
+            /** Has Belt */
+            has_belt: boolean;
+            /** Has Electrolytics */
+            has_electrolytics: boolean;
             /** Has Trimmer */
             has_trimmer: boolean;
+            /** Label Faces */
+            label_faces: {
+                [key: string]: string;
+            };
+            /** Lid Switches */
+            lid_switches: number;
             /** Maker */
             maker: string;
+            /** Motor Soldered */
+            motor_soldered: boolean;
             /** Pairing */
             pairing: string;
             /** Revision */
@@ -843,6 +982,10 @@ export interface components {
             label: string;
             /** Outcome */
             outcome: string;
+            /** Seconds */
+            seconds: number | null;
+            /** Time Says */
+            time_says: string;
             /** Tries */
             tries: number | null;
         };
@@ -958,7 +1101,26 @@ export interface components {
          * @description What a line of the tape says.
          * @enum {string}
          */
-        LineKind: "answer" | "trial" | "remark" | "strike" | "restore" | "mains" | "depth" | "stage" | "proposal" | "consent" | "step" | "check" | "pass" | "intake";
+        LineKind: "answer" | "trial" | "remark" | "strike" | "restore" | "mains" | "depth" | "stage" | "proposal" | "consent" | "step" | "check" | "pass" | "intake" | "part";
+        /**
+         * LinkView
+         * @description One link of a signal path.
+         */
+        LinkView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** P */
+            p: number;
+            /** Says */
+            says: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "pass" | "fail" | "open";
+        };
         /**
          * MainsIn
          * @description The mains state.
@@ -1026,6 +1188,8 @@ export interface components {
             how: string;
             /** Id */
             id: string;
+            /** Item */
+            item: string;
             /** Kind */
             kind: string;
             /** Mains */
@@ -1036,8 +1200,12 @@ export interface components {
             p_cures: number;
             /** Part Cents */
             part_cents: number;
+            /** Repair */
+            repair: string;
             /** Saves Cents */
             saves_cents: number;
+            /** Source */
+            source: string;
             /** Step Cents */
             step_cents: number;
             /** Title */
@@ -1046,6 +1214,18 @@ export interface components {
             wait_days: number;
             /** Why */
             why: string;
+        };
+        /**
+         * NoticeView
+         * @description Something that has to be said beside the next move; ``lines`` are the tape lines it is about.
+         */
+        NoticeView: {
+            /** Code */
+            code: string;
+            /** Lines */
+            lines: number[];
+            /** Text */
+            text: string;
         };
         /**
          * OutcomeView
@@ -1060,6 +1240,89 @@ export interface components {
             label: string;
         };
         /**
+         * OutlookView
+         * @description The advice looked into two steps deep, and what it would pay from here by simulated futures.
+         */
+        OutlookView: {
+            first: components["schemas"]["MoveView"];
+            /** High Cents */
+            high_cents: number;
+            /** Is Same */
+            is_same: boolean;
+            /** Low Cents */
+            low_cents: number;
+            /** Mean Cents */
+            mean_cents: number;
+            /** P Repaired */
+            p_repaired: number;
+            /** Version */
+            version: number;
+        };
+        /**
+         * PartIn
+         * @description A part for this job that is at hand, a donor's or on its way.
+         */
+        PartIn: {
+            /** Fails */
+            fails?: ("starts" | "loads" | "spins" | "reads" | "seeks" | "powers")[];
+            /** @default new */
+            health: components["schemas"]["Health"];
+            /**
+             * Is Donor
+             * @default false
+             */
+            is_donor: boolean;
+            /**
+             * Item
+             * @default
+             */
+            item: string;
+            /** Key */
+            key: string;
+            /**
+             * Price Cents
+             * @default 0
+             */
+            price_cents: number;
+            /** Repair */
+            repair: string;
+            /** Version */
+            version: number;
+            /**
+             * Wait Days
+             * @default 0
+             */
+            wait_days: number;
+            /** Works */
+            works?: ("starts" | "loads" | "spins" | "reads" | "seeks" | "powers")[];
+        };
+        /**
+         * PartLineView
+         * @description A part for this job.
+         */
+        PartLineView: {
+            /** Fails */
+            fails: string[];
+            /** Health */
+            health: string;
+            /** Is Donor */
+            is_donor: boolean;
+            /** Item */
+            item: string;
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            /** Price Cents */
+            price_cents: number;
+            /** Repair */
+            repair: string;
+            /** Wait Days */
+            wait_days: number;
+            /** Works */
+            works: string[];
+        };
+        /**
          * PassIn
          * @description One more pass of the proof.
          */
@@ -1070,6 +1333,28 @@ export interface components {
             key: string;
             /** Version */
             version: number;
+        };
+        /**
+         * PathView
+         * @description A signal path with the test that halves it.
+         */
+        PathView: {
+            /** Before */
+            before: number;
+            /** Behind */
+            behind: number;
+            /** Id */
+            id: string;
+            /** Links */
+            links: components["schemas"]["LinkView"][];
+            /** Next Ask */
+            next_ask: string;
+            /** Next Test */
+            next_test: string;
+            /** P */
+            p: number;
+            /** Title */
+            title: string;
         };
         /**
          * Problem
@@ -1154,6 +1439,13 @@ export interface components {
             passes: number;
             /** Passes Needed */
             passes_needed: number;
+            /** Says */
+            says: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "" | "go_on" | "proven" | "probable";
         };
         /**
          * ProposalIn
@@ -1281,6 +1573,36 @@ export interface components {
             user: components["schemas"]["Me"] | null;
         };
         /**
+         * SettingIn
+         * @description The state in which something was seen; empty where it was as the question asks.
+         */
+        SettingIn: {
+            /**
+             * Board
+             * @default
+             * @enum {string}
+             */
+            board: "" | "own" | "other";
+            /**
+             * Cover
+             * @default
+             * @enum {string}
+             */
+            cover: "" | "on" | "off";
+            /**
+             * Disc Side
+             * @default
+             * @enum {string}
+             */
+            disc_side: "" | "right" | "wrong";
+            /**
+             * Mains
+             * @default
+             * @enum {string}
+             */
+            mains: "" | "live" | "out";
+        };
+        /**
          * SheetView
          * @description A drive sheet, as far as it is shown.
          */
@@ -1404,6 +1726,46 @@ export interface components {
             part: string;
         };
         /**
+         * SwapRowView
+         * @description One item fitted at one trial.
+         */
+        SwapRowView: {
+            /** Goes Back */
+            goes_back: boolean;
+            /** Health */
+            health: string;
+            /** Item */
+            item: string;
+            /** Line */
+            line: number;
+            /** P Bad */
+            p_bad: number;
+            /** Part */
+            part: string;
+            /** Repair */
+            repair: string;
+            /** Result */
+            result: string;
+            /** Stays */
+            stays: boolean;
+        };
+        /**
+         * SwapsView
+         * @description The swap table: what was fitted, what is at hand, what to try next.
+         */
+        SwapsView: {
+            /** Next Item */
+            next_item: string;
+            /** Next Repair */
+            next_repair: string;
+            /** P Cures */
+            p_cures: number;
+            /** Parts */
+            parts: components["schemas"]["PartLineView"][];
+            /** Rows */
+            rows: components["schemas"]["SwapRowView"][];
+        };
+        /**
          * TapeLineView
          * @description One line of the tape.
          */
@@ -1456,7 +1818,7 @@ export interface components {
          * @description What a trial after one or more changes showed.
          * @enum {string}
          */
-        TrialResult: "no_change" | "worse" | "clean";
+        TrialResult: "no_change" | "worse" | "changed" | "clean";
         /**
          * WeightView
          * @description How far a finding moved a part.
@@ -1478,6 +1840,35 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    claims: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClaimView"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     day: {
         parameters: {
             query?: never;
@@ -2284,6 +2675,153 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MainsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    outlook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlookView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartIn"];
             };
         };
         responses: {

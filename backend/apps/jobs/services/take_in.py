@@ -10,12 +10,12 @@ from typing import Any, Final
 from apps.drives.selectors import model_of, sheet
 from apps.errors import InvalidError, NotNowError
 from apps.jobs.models import Job, LineKind, TapeLine, Write
-from apps.jobs.services.tape import answer_body
 from apps.jobs.services.writing import Command, digest_of, is_replay, writing
 from apps.people.models import User
 from apps.people.permissions import Action, require
 from django.db import connection, transaction
 from django.utils import timezone
+from spindle.casefile.case import write_what
 from spindle.diagnosis.case import Answer
 from spindle.workflow.intake import PROMPTS, findings_of
 from spindle.workflow.stages import Stage
@@ -57,7 +57,7 @@ def take_in(user: User, key: str, intake: Intake, *, at: datetime | None = None)
         model = model_of(drive.pk)
         answers = [a for a in findings_of(intake.condition) if a.question in model.family_questions]
         for number, answer in enumerate(answers, start=1):
-            TapeLine.objects.create(job=job, number=number, version=1, kind=LineKind.ANSWER, body=answer_body(answer), at=now, by=user)
+            TapeLine.objects.create(job=job, number=number, version=1, kind=LineKind.ANSWER, body=write_what(answer), at=now, by=user)
         if answers:
             job.version = 1
             job.save(update_fields=["version"])
@@ -87,7 +87,7 @@ def amend(command: Command, changes: dict[str, Any]) -> Job:
             write.append("intake", {"what": [_NAMES[name] for name in changes]})
             for answer in findings_of(condition):
                 if answer.question not in known:
-                    write.append("answer", answer_body(answer))
+                    write.append("answer", write_what(answer))
     return write.job
 
 

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 from apps.errors import InvalidError, NotFoundError, NotNowError
 from apps.jobs.models import Job
 from apps.jobs.record import Record
 from apps.jobs.services.writing import Command, Writing, writing
 from apps.people.permissions import Action
-from spindle.diagnosis.case import Answer, Finding, Remark, Source, Trial
+from spindle.casefile.case import read_stock, write_stock, write_what
+from spindle.diagnosis.case import Answer, Finding, Remark, Source, Stock, Trial
 from spindle.diagnosis.words import check_words
 from spindle.errors import CaseError
 from spindle.faults.model import CANT_TELL, Depth, Mains
@@ -27,7 +26,7 @@ def add_answer(command: Command, answer: Answer) -> Job:
     InvalidError
         If the drive's family has no such question or answer.
     """
-    with writing(command, Action.BENCH, "answer", answer_body(answer)) as write:
+    with writing(command, Action.BENCH, "answer", write_what(answer)) as write:
         if not write.is_replay:
             _check_open(write)
             _check_words(answer, write)
@@ -37,7 +36,7 @@ def add_answer(command: Command, answer: Answer) -> Job:
             if answer.source is Source.BENCH and answer.outcome != CANT_TELL:
                 check_mains(write, question.mains)
                 deepen(write, question.depth)
-            write.append("answer", answer_body(answer))
+            write.append("answer", write_what(answer))
     return write.job
 
 
@@ -49,13 +48,13 @@ def add_trial(command: Command, trial: Trial) -> Job:
     InvalidError
         If a change is no repair of this drive.
     """
-    with writing(command, Action.BENCH, "trial", trial_body(trial)) as write:
+    with writing(command, Action.BENCH, "trial", write_what(trial)) as write:
         if not write.is_replay:
             _check_open(write)
             _check_words(trial, write)
             check_mains(write, Mains.LIVE)
             deepen(write, max(write.model.repairs[write.model.repair_index[c.repair]].depth for c in trial.changes))
-            write.append("trial", trial_body(trial))
+            write.append("trial", write_what(trial))
     return write.job
 
 
@@ -64,6 +63,28 @@ def add_remark(command: Command, text: str) -> Job:
     with writing(command, Action.NOTE, "remark", {"text": text}) as write:
         if not write.is_replay:
             write.append("remark", {"text": text})
+    return write.job
+
+
+def add_part(command: Command, part: Stock) -> Job:
+    """Note a part for this job that is at hand, a donor's or on its way: the advice reckons with it until the line is struck.
+
+    Raises
+    ------
+    InvalidError
+        If its repair is none of this drive's, or takes no part.
+    """
+    body = write_stock(part)
+    with writing(command, Action.BENCH, "part", body) as write:
+        if not write.is_replay:
+            _check_open(write)
+            try:
+                read_stock(body, "", write.model.sheet)
+            except CaseError as error:
+                raise InvalidError(error.place, error.message) from error
+            if part.repair not in write.model.repair_index:
+                raise InvalidError("repair", f"{part.repair!r} cannot be done on this drive (see its sheet).")
+            write.append("part", body)
     return write.job
 
 
@@ -119,18 +140,6 @@ def set_depth(command: Command, depth: Depth) -> Job:
             write.job.depth = int(depth)
             write.append("depth", {"depth": int(depth)})
     return write.job
-
-
-def answer_body(answer: Answer) -> dict[str, Any]:
-    """Return an answer as it stands on the tape."""
-    counts = {k: v for k, v in (("tries", answer.tries), ("failed", answer.failed)) if v is not None}
-    return {"question": answer.question, "outcome": answer.outcome, "source": answer.source.value, **counts}
-
-
-def trial_body(trial: Trial) -> dict[str, Any]:
-    """Return a trial as it stands on the tape."""
-    changes = [{"repair": c.repair, "item": c.item, "health": c.health.value} for c in trial.changes]
-    return {"changes": changes, "result": trial.result.value, "clean_passes": trial.clean_passes}
 
 
 def check_mains(write: Writing, needed: Mains) -> None:

@@ -75,27 +75,35 @@ def _economy(top: Place) -> Economy:
 
 
 def _stock(top: Place, sheet: DriveSheet) -> tuple[Stock, ...]:
+    return tuple(s for s in top.items("stock", lambda v, p: read_stock(v, p, sheet)) if isinstance(s, Stock))
+
+
+def read_stock(value: object, place: str, sheet: DriveSheet) -> Stock:
+    """Return a part at hand, a donor's or in transit, from its JSON object.
+
+    Raises
+    ------
+    CaseError
+        If it is wrong anywhere, or its repair takes no part.
+    """
     repairs = {r.id: r for r in MODELS[sheet.family].repairs}
 
-    def one(value: object, place: str) -> object:
-        entry = Place(value, place, [f.name for f in fields(Stock)])
-        repair = entry.text("repair")
-        if repair not in repairs:
-            raise UnknownWordError(entry.at("repair"), "repair", repair, repairs)
-        if not repairs[repair].uses_item:
-            raise CaseError(entry.at("repair"), f"{repair!r} takes no part")
-        return Stock(
-            repair,
-            entry.text("item", ""),
-            entry.choice("health", Health, Health.NEW),
-            entry.words("works", FUNCTIONS),
-            entry.words("fails", FUNCTIONS),
-            entry.number("price_eur", 0.0, high=10_000),
-            entry.number("wait_days", 0.0, high=365),
-            entry.flag("is_donor", False),
-        )
-
-    return tuple(s for s in top.items("stock", one) if isinstance(s, Stock))
+    entry = Place(value, place, [f.name for f in fields(Stock)])
+    repair = entry.text("repair")
+    if repair not in repairs:
+        raise UnknownWordError(entry.at("repair"), "repair", repair, repairs)
+    if not repairs[repair].uses_item:
+        raise CaseError(entry.at("repair"), f"{repair!r} takes no part")
+    return Stock(
+        repair,
+        entry.text("item", ""),
+        entry.choice("health", Health, Health.NEW),
+        entry.words("works", FUNCTIONS),
+        entry.words("fails", FUNCTIONS),
+        entry.number("price_eur", 0.0, high=10_000),
+        entry.number("wait_days", 0.0, high=365),
+        entry.flag("is_donor", False),
+    )
 
 
 def _finding(value: object, place: str) -> Finding:
@@ -104,8 +112,18 @@ def _finding(value: object, place: str) -> Finding:
     kinds = [k for k in ("answer", "trial", "remark") if k in entry]
     if len(kinds) != 1:
         raise CaseError(place, f"a finding is one of answer, trial or remark; this has {', '.join(kinds) or 'none'}")
-    read = _READERS[kinds[0]]
-    return Finding(entry.text("id"), read(entry.raw(kinds[0]), entry.at(kinds[0])))
+    return Finding(entry.text("id"), read_what(kinds[0], entry.raw(kinds[0]), entry.at(kinds[0])))
+
+
+def read_what(kind: str, value: object, place: str) -> Answer | Trial | Remark:
+    """Return an answer, trial or remark from its JSON object.
+
+    Raises
+    ------
+    CaseError
+        If it is wrong anywhere.
+    """
+    return _READERS[kind](value, place)
 
 
 def _answer(value: object, place: str) -> Answer:
@@ -154,24 +172,29 @@ def write_case(case: Case) -> dict[str, object]:
         "drive": write_drive(case.sheet),
         "bench": {"depth": case.depth.name.lower()},
         "economy": {k: v for k, v in asdict(case.economy).items() if v is not None},
-        "stock": [_write_stock(s) for s in case.stock],
+        "stock": [write_stock(s) for s in case.stock],
         "findings": [_write_finding(f) for f in case.findings],
         "strikes": [f.id for f in case.findings if f.is_struck],
     }
 
 
 def _write_finding(finding: Finding) -> dict[str, object]:
-    what = finding.what
+    kind = {Answer: "answer", Trial: "trial", Remark: "remark"}[type(finding.what)]
+    return {"id": finding.id, kind: write_what(finding.what)}
+
+
+def write_what(what: Answer | Trial | Remark) -> dict[str, object]:
+    """Return the JSON object of an answer, trial or remark; :func:`read_what` gives the same back."""
     if isinstance(what, Remark):
-        return {"id": finding.id, "remark": {"text": what.text}}
+        return {"text": what.text}
     if isinstance(what, Trial):
-        changes = [_write_stock(c) for c in what.changes]
-        return {"id": finding.id, "trial": {"changes": changes, "result": what.result.value, "clean_passes": what.clean_passes}}
+        return {"changes": [write_stock(c) for c in what.changes], "result": what.result.value, "clean_passes": what.clean_passes}
     counts: dict[str, object] = {k: v for k, v in (("tries", what.tries), ("failed", what.failed), ("seconds", what.seconds)) if v is not None}
     setting = {k: v for k, v in asdict(what.setting).items() if v}
     counts |= {"setting": setting} if setting else {}
-    return {"id": finding.id, "answer": {"question": what.question, "outcome": what.outcome, "source": what.source.value, **counts}}
+    return {"question": what.question, "outcome": what.outcome, "source": what.source.value, **counts}
 
 
-def _write_stock(item: Stock | Change) -> dict[str, object]:
+def write_stock(item: Stock | Change) -> dict[str, object]:
+    """Return the JSON object of a part, or of a change."""
     return {**asdict(item), "health": item.health.value, "works": sorted(item.works), "fails": sorted(item.fails)}

@@ -1,0 +1,1 @@
+"""What the shop's own record teaches."""

@@ -1,0 +1,143 @@
+"""The planner and its rivals: schools, flow chart, cheap-and-quick rules."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import replace
+from types import MappingProxyType
+from typing import Final
+
+import numpy as np
+
+from spindle.diagnosis.cost import expected_cost
+from spindle.diagnosis.futures import Game, Policy, by_choice
+from spindle.diagnosis.lookahead import Pick, Position, information, one_step, pick, two_step
+from spindle.diagnosis.problem import Problem
+from spindle.diagnosis.schools import START, Chart, cheapest_first
+from spindle.study.worlds import Setup
+
+
+def start_of(ready: Setup) -> Position:
+    """Return a unit as it comes in: closed, nothing known, everything still to try."""
+    return Position(ready.model.prior, 0, np.ones(len(ready.plan.repairs), dtype=bool), np.ones(len(ready.plan.asks), dtype=bool))
+
+
+def planner(_ready: Setup) -> Policy:
+    """One step of look-ahead, as the screen advises."""
+    return by_choice(pick)
+
+
+def two_steps(_ready: Setup) -> Policy:
+    """Two steps of look-ahead."""
+    known: dict[object, Pick] = {}
+
+    def think(at: Position, problem: Problem) -> Pick:
+        return pick(at, two_step(at, problem, one_step(at, problem)), problem)
+
+    def policy(games: list[Game], problem: Problem) -> Sequence[Pick]:
+        for game in games:
+            key = (game.history, game.at.depth)
+            if key not in known:
+                known[key] = think(game.at, problem)
+        return [known[(g.history, g.at.depth)] for g in games]
+
+    return policy
+
+
+def depth_blind(ready: Setup) -> Policy:
+    """One step of look-ahead that reckons as if the unit were closed before and after every move."""
+    p = ready.problem
+    alike = np.tile(p.cost[0] + p.close[p.ends[0]], (len(p.close), 1))
+    none, asked = np.zeros_like(p.open_), p.ask_cost + p.open_[p.ask_depth] + p.close[p.ask_depth]
+    blind = replace(p, cost=alike, close_after=np.zeros_like(p.close_after), close=none, open_=none, ask_cost=asked)
+    inner = by_choice(pick)
+    return lambda games, _problem: inner(games, blind)
+
+
+def no_tests(_ready: Setup) -> Policy:
+    """Repairs alone, by chance per euro, stopping where the closed form says so."""
+
+    def policy(games: list[Game], problem: Problem) -> Sequence[Pick]:
+        w, depth, free = np.array([g.at.w for g in games]), np.array([g.at.depth for g in games]), np.array([g.at.free for g in games])
+        _, first = expected_cost(w, depth, free, problem)
+        return [Pick("stop") if a < 0 else Pick("repair", int(a)) for a in first]
+
+    return policy
+
+
+def information_first(_ready: Setup) -> Policy:
+    """Most information per euro until one suspect passes one half, then repairs by chance per euro."""
+    repair = no_tests(_ready)
+
+    def policy(games: list[Game], problem: Problem) -> Sequence[Pick]:
+        doing = repair(games, problem)
+        picks = []
+        for game, then in zip(games, doing, strict=True):
+            at = game.at
+            cost = problem.ask_cost + problem.open_[np.maximum(at.depth, problem.ask_depth)] - problem.open_[at.depth]
+            worth = np.where(at.open_, information(at, problem) / np.maximum(cost, 0.3), 0.0)
+            q = int(worth.argmax())
+            picks.append(Pick("ask", q) if at.w.max() < 0.5 and not game.repairs and worth[q] > 1e-4 else then)
+        return picks
+
+    return policy
+
+
+def school(order: Callable[[Setup, Game], Sequence[str]]) -> Callable[[Setup], Policy]:
+    """Return a policy that tries repairs in a fixed order to its end, then gives the unit back."""
+
+    def make(ready: Setup) -> Policy:
+        def one(game: Game) -> Pick:
+            left = [ready.model.repair_index[r] for r in order(ready, game) if r in ready.model.repair_index]
+            left = [a for a in left if game.at.free[a]]
+            return Pick("repair", left[0]) if left else Pick("stop")
+
+        return lambda games, _problem: [one(g) for g in games]
+
+    return make
+
+
+def _named(name: str) -> Callable[[Setup, Game], Sequence[str]]:
+    return lambda ready, _game: ready.model.model.schools[name][1]
+
+
+def flow_chart(ready: Setup) -> Policy:
+    """The family's flow chart, walked box by box; a unit's place in it follows from its history."""
+    questions = [a.id for a in ready.plan.asks]
+
+    def one(game: Game) -> Pick:
+        said = {questions[i]: seen for kind, i, seen in game.history if kind == "ask"}
+        chart = Chart(ready.model.model.chart, ready.plan, ready.model, {})
+        name = START
+        while name:
+            node = chart.nodes[name]
+            if node.ask:
+                q = chart.question(node)
+                if q >= 0 and node.ask not in said:
+                    return Pick("ask", q)
+                name = chart.next_of(node, chart.outcomes(node)[said[node.ask]] if q >= 0 else "")
+                continue
+            a = next(chart.repairs(node, game.at), -1)
+            if a >= 0:
+                return Pick("repair", a)
+            name = node.after
+        return Pick("stop")
+
+    return lambda games, _problem: [one(g) for g in games]
+
+
+POLICIES: Final[MappingProxyType[str, Callable[[Setup], Policy]]] = MappingProxyType(
+    {
+        "planner": planner,
+        "two_step": two_steps,
+        "flow_chart": flow_chart,
+        "clean_first": school(_named("clean_first")),
+        "pickup_first": school(_named("pickup_first")),
+        "drive_first": school(_named("drive_first")),
+        "cheapest_first": school(lambda ready, game: cheapest_first(game.at, ready.plan)),
+        "no_tests": no_tests,
+        "information_first": information_first,
+        "depth_blind": depth_blind,
+    }
+)
+SCHOOLS: Final = ("flow_chart", "clean_first", "pickup_first", "drive_first", "cheapest_first")
