@@ -84,7 +84,7 @@ class AnswerIn(Write):
     tries: Annotated[int, Field(ge=1, le=1000)] | None = None
     failed: Annotated[int, Field(ge=0, le=1000)] | None = None
     seconds: Annotated[float, Field(gt=0, le=3600)] | None = None
-    setting: SettingIn = SettingIn()
+    setting: SettingIn | None = None
 
 
 Functions = Annotated[list[Literal["starts", "loads", "spins", "reads", "seeks", "powers"]], Field(max_length=6)]

@@ -47,8 +47,8 @@ def test_fuse_rating_that_cannot_be_read_says_so(text):
     [
         (Stage.TAKEN_IN, JobFacts(), {"complaint", "limit", "contact", "supply"}),
         (Stage.TAKEN_IN, JobFacts(True, ("seal",), True, True, True), {"condition"}),
-        (Stage.FAULT_SEEN, JobFacts(classes_to_try=("game_bd",)), {"baseline", "classes"}),
-        (Stage.FAULT_SEEN, JobFacts(answered=frozenset({"takes_disc", "spins", "screen_message", "ejects"})), set()),
+        (Stage.FAULT_SEEN, JobFacts(classes_to_try=("game_bd",), seen_at_least=("spins",)), {"baseline", "classes"}),
+        (Stage.FAULT_SEEN, JobFacts(answered=frozenset({"spins", "ejects"}), seen_at_least=("spins",)), set()),
         (Stage.ISOLATE, JobFacts(), {"findings", "proposal"}),
         (Stage.ISOLATE, JobFacts(top_part_p=0.7, proposed_repair="clean_lens"), set()),
         (Stage.ISOLATE, JobFacts(top_part_p=0.3, proposed_repair="clean_lens"), {"findings"}),

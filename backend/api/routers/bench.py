@@ -56,7 +56,9 @@ def _command(request: SignedIn, tag: str, body: Write) -> Command:
 
 
 def _answer(body: AnswerIn) -> Answer:
-    return Answer(body.question, body.outcome, body.source, body.tries, body.failed, body.seconds, Setting(**body.setting.dict()))
+    return Answer(
+        body.question, body.outcome, body.source, body.tries, body.failed, body.seconds, Setting(**body.setting.dict()) if body.setting else Setting()
+    )
 
 
 @router.get("", response={200: JobView, **ERRORS}, operation_id="job")

@@ -20,7 +20,7 @@ from django.conf import settings
 from django.core.management import call_command
 from django.db import transaction
 from django.utils import timezone
-from spindle.diagnosis.case import Answer, Change, Health, Source, Trial, TrialResult
+from spindle.diagnosis.case import Answer, Change, Health, Source, Stock, Trial, TrialResult
 from spindle.faults.model import Depth
 from spindle.workflow.stages import Stage
 
@@ -78,13 +78,18 @@ def _load_job(told: dict[str, Any]) -> None:
 
 
 def _answer(command: Command, event: dict[str, Any]) -> Job:
-    answer = Answer(event["q"], event["o"], Source(event.get("source", "bench")), event.get("tries"), event.get("failed"))
+    answer = Answer(event["q"], event["o"], Source(event.get("source", "bench")), event.get("tries"), event.get("failed"), event.get("seconds"))
     return tape.add_answer(command, answer)
 
 
 def _trial(command: Command, event: dict[str, Any]) -> Job:
     changes = tuple(Change(c["repair"], c.get("item", ""), Health(c.get("health", "new"))) for c in event["changes"])
     return tape.add_trial(command, Trial(changes, TrialResult(event["result"]), event.get("passes", 0)))
+
+
+def _part(command: Command, event: dict[str, Any]) -> Job:
+    known = event["item"], Health(event["health"]), frozenset(event.get("works", ())), frozenset(event.get("fails", ()))
+    return tape.add_part(command, Stock(event["repair"], *known, event.get("price_eur", 0.0), event.get("wait_days", 0.0), event.get("is_donor", False)))
 
 
 def _steps(command: Command, event: dict[str, Any]) -> Job:
@@ -123,6 +128,7 @@ def _strike(command: Command, event: dict[str, Any]) -> Job:
 _EVENTS: dict[str, Callable[[Command, dict[str, Any]], Job]] = {
     "answer": _answer,
     "trial": _trial,
+    "part": _part,
     "steps": _steps,
     "checks": _checks,
     "passes": _passes,

@@ -23,7 +23,7 @@ from spindle.diagnosis.case import Answer, Case, Trial, TrialResult
 from spindle.diagnosis.compiled import CompiledModel
 from spindle.diagnosis.diagnose import Diagnosis, diagnose
 from spindle.diagnosis.economy import Economy
-from spindle.diagnosis.ending import judge_ending
+from spindle.diagnosis.ending import Ending, judge_ending
 from spindle.diagnosis.evidence import baseline_failures
 from spindle.diagnosis.futures import Outturn, outturn
 from spindle.diagnosis.moves import Advice
@@ -92,12 +92,11 @@ def job_state(job: Job, *, lines: list[Line] | None = None, economy: Economy | N
     procedure, steps = _procedure(record, model)
     checks = proof_profile(model.sheet, model.model, baseline_failures(belief.evidence, model))
     ending = judge_ending(belief, model, case.economy)
-    needed = ending.passes_wanted
     is_clean = record.trial_since_proposal is not None and record.trial_since_proposal.result is TrialResult.CLEAN
     sure = ending.p_cured if is_clean else 0.0
-    facts = _facts(job, record, model, belief, steps, checks, needed)
+    facts = _facts(job, record, model, belief, steps, checks, ending)
     return JobState(
-        job, record, model, case, facts, missing(Stage(job.stage), facts), power_hold(tuple(record.findings)), procedure, steps, checks, needed, sure
+        job, record, model, case, facts, missing(Stage(job.stage), facts), power_hold(tuple(record.findings)), procedure, steps, checks, ending.passes_wanted, sure
     )  # fmt: skip
 
 
@@ -130,7 +129,7 @@ def _procedure(record: Record, model: CompiledModel) -> tuple[Procedure | None, 
     return procedure, steps_from(procedure, record.repair_depth)
 
 
-def _facts(job: Job, record: Record, model: CompiledModel, belief: Belief, steps: tuple[Step, ...], checks: tuple[ProofCheck, ...], needed: int) -> JobFacts:  # noqa: PLR0917  # all of them are what a stage may ask
+def _facts(job: Job, record: Record, model: CompiledModel, belief: Belief, steps: tuple[Step, ...], checks: tuple[ProofCheck, ...], ending: Ending) -> JobFacts:  # noqa: PLR0917  # all of them are what a stage may ask
     answered = {f.what.question for f in record.findings if isinstance(f.what, Answer) and not f.is_struck}
     trial = record.trial_since_proposal
     proposal = record.proposal
@@ -144,6 +143,7 @@ def _facts(job: Job, record: Record, model: CompiledModel, belief: Belief, steps
         has_supply=bool(job.supply.strip()),
         has_contact=bool(job.owner_contact.strip()),
         answered=frozenset(answered),
+        seen_at_least=model.model.seen_at_least,
         classes_to_try=classes_to_try(answered, model.sheet),
         findings_beyond_baseline=sum(_is_beyond_baseline(f.what, model) for f in record.findings if not f.is_struck),
         top_part_p=float(belief.p_part.max()),
@@ -159,7 +159,8 @@ def _facts(job: Job, record: Record, model: CompiledModel, belief: Belief, steps
         open_checks=tuple(c.title for c in checks if c.id not in record.checks),
         failed_checks=(*(c.title for c in checks if record.checks.get(c.id) is False), *(["a pass"] if record.has_failed_pass else [])),
         passes=record.passes,
-        passes_needed=needed,
+        passes_needed=ending.passes_wanted,
+        is_probable=ending.verdict == "probable",
         depth=job.depth,
         is_live=job.is_live,
         ends_unrepaired=proposal is not None and not proposal.repair,

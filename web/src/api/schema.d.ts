@@ -643,15 +643,7 @@ export interface components {
             question: string;
             /** Seconds */
             seconds?: number | null;
-            /**
-             * @default {
-             *       "board": "",
-             *       "cover": "",
-             *       "disc_side": "",
-             *       "mains": ""
-             *     }
-             */
-            setting: components["schemas"]["SettingIn"];
+            setting?: components["schemas"]["SettingIn"] | null;
             /** @default bench */
             source: components["schemas"]["Source"];
             /** Tries */

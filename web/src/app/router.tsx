@@ -17,6 +17,7 @@ export const router = createBrowserRouter([
       { path: 'bench', element: <Bench /> },
       { path: 'bench/:tag', element: <JobScreen /> },
       { path: 'drives', lazy: async () => ({ Component: (await import('@/routes/drives')).Drives }) },
+      { path: 'track-record', lazy: async () => ({ Component: (await import('@/routes/track-record')).TrackRecord }) },
       { path: '*', element: <NotHere /> },
     ],
   },

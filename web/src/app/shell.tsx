@@ -13,6 +13,7 @@ const places = [
   { to: '/day', name: 'Day' },
   { to: '/bench', name: 'Bench' },
   { to: '/drives', name: 'Drives' },
+  { to: '/track-record', name: 'Track record' },
 ]
 
 export function Shell() {

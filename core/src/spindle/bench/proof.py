@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
 from spindle.drives.sheet import DriveSheet
 from spindle.faults.model import FaultModel, Question, QuestionKind
@@ -17,6 +18,23 @@ class ProofCheck:
     how: str
     question: str = ""
     """The baseline question that it repeats, if any."""
+
+
+_LOADER: Final = {
+    "slot": (
+        ProofCheck("eject_loaded", "Ejects with a disc in", "From the button. The disc comes out straight."),
+        ProofCheck("eject_empty", "Eject command with no disc in", "The loader runs, comes to rest and takes the next disc."),
+    ),
+    "tray": (
+        ProofCheck("eject_loaded", "Opens and shuts with a disc in, ten times", "From the button. It stays shut until asked."),
+        ProofCheck("eject_empty", "Opens and shuts empty, ten times", "Empty is the hard case: puck and hub stick together."),
+    ),
+    "lid": (
+        ProofCheck("eject_loaded", "Disc snaps home and comes off by hand", "Three balls click; it lifts off without bending."),
+        ProofCheck("interlock", "Lifting the lid stops it, ten times", "The laser must be dark the moment the lid lifts, or the unit does not go back."),
+    ),
+}
+"""What proves the loader of each family."""
 
 
 def proof_profile(sheet: DriveSheet, model: FaultModel, baseline_failures: tuple[str, ...]) -> tuple[ProofCheck, ...]:
@@ -40,8 +58,7 @@ def proof_profile(sheet: DriveSheet, model: FaultModel, baseline_failures: tuple
         if q.kind is QuestionKind.DISC_CLASS and q.id in sheet.classes and q.id not in named
     ]
     rest = [
-        ProofCheck("eject_loaded", "Ejects with a disc in", "From the button. The disc comes out straight."),
-        ProofCheck("eject_empty", "Eject command with no disc in", "The loader runs, comes to rest and takes the next disc."),
+        *_LOADER.get(sheet.family, ()),
         ProofCheck("cold_warm", "Starts cold, and again after ten minutes", "Once after standing, once warm."),
         ProofCheck("later_load", "Later data loads", "Jump to a late chapter or level twice."),
         ProofCheck("rest_of_unit", "The rest of the unit works as before", "Picture, wireless, controls, fan: as noted when it was taken in."),

@@ -241,6 +241,8 @@ class FaultModel:
     depths: Depths
     groups: Mapping[str, str] = field(default_factory=dict)
     """Name of a group in the shared rows -> this family's faults in it, space-separated."""
+    seen_at_least: tuple[str, ...] = ()
+    """Baseline stages that have to be answered before isolation begins."""
     reseats: Mapping[Depth, Mapping[str, float]] = field(default_factory=dict)
     """What any repair at that depth or deeper cures by the way: taking the drive out reseats its flex (trap T17)."""
     pairs: tuple[Pair, ...] = ()

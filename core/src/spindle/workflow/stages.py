@@ -34,8 +34,6 @@ NAMES: Final = MappingProxyType(
         Stage.CLOSED: "Closed",
     }
 )
-SEEN_AT_LEAST: Final = ("takes_disc", "spins", "screen_message", "ejects")
-"""Baseline questions without which the fault has not been seen; "can't tell" is an answer too."""
 MIN_FINDINGS: Final = 1
 """Isolation may be short, but not empty: one finding beyond the baseline, a suspect that stands out, or a proposal that the advice puts first."""
 STANDS_OUT: Final = 0.6
@@ -52,6 +50,8 @@ class JobFacts:
     has_supply: bool = False
     has_contact: bool = False
     answered: frozenset[str] = frozenset()
+    seen_at_least: tuple[str, ...] = ()
+    """Baseline stages of the family without which the fault has not been seen; "can't tell" is an answer too."""
     classes_to_try: tuple[str, ...] = ()
     """Supported disc classes of which none of the same wavelength has been tried."""
     findings_beyond_baseline: int = 0
@@ -72,6 +72,8 @@ class JobFacts:
     failed_checks: tuple[str, ...] = ()
     passes: int = 0
     passes_needed: int = 0
+    is_probable: bool = False
+    """More passes would cost more than the returns they save: "probable" is a valid end (C20)."""
     depth: int = 0
     is_live: bool = False
     ends_unrepaired: bool = False
@@ -98,9 +100,9 @@ def _taken_in(f: JobFacts) -> list[tuple[bool, str, str]]:
 
 
 def _fault_seen(f: JobFacts) -> list[tuple[bool, str, str]]:
-    left = [q for q in SEEN_AT_LEAST if q not in f.answered]
+    left = [q for q in f.seen_at_least if q not in f.answered]
     return [
-        (not left, "baseline", f"{len(left)} of {len(SEEN_AT_LEAST)} baseline stages still open: {', '.join(q.replace('_', ' ') for q in left)}."),
+        (not left, "baseline", f"{len(left)} of {len(f.seen_at_least)} baseline stages still open: {', '.join(q.replace('_', ' ') for q in left)}."),
         (not f.classes_to_try, "classes", f"One disc of each light, or “can't tell”: {', '.join(c.replace('_', ' ') for c in f.classes_to_try)}."),
     ]
 
@@ -146,7 +148,7 @@ def _prove(f: JobFacts) -> list[tuple[bool, str, str]]:
         ),
         (done or not f.failed_checks, "failed", f"Failed in the proof: {', '.join(f.failed_checks)}. Go back to Isolate."),
         (done or not f.open_checks, "checks", f"{len(f.open_checks)} checks still open, next: {f.open_checks[0] if f.open_checks else ''}"),
-        (done or short <= 0, "passes", f"{short} more clean passes in a row ({f.passes} of {f.passes_needed})."),
+        (done or short <= 0 or f.is_probable, "passes", f"{short} more clean passes in a row ({f.passes} of {f.passes_needed})."),
     ]
 
 

@@ -11,6 +11,7 @@ import { FindingDialog } from './finding-dialog'
 import { useJob, useJobWrites, type SaveNotes } from './job-writes'
 import { MainsSwitch } from './mains-switch'
 import { Mat } from './mat'
+import { PartDialog } from './part-dialog'
 import { Stub } from './stub'
 import { Tape } from './tape'
 import { TrialDialog } from './trial-dialog'
@@ -21,7 +22,7 @@ interface Props {
   counter: (job: Job, onSave: SaveNotes) => ReactNode
 }
 
-type Open = { what: 'finding' | 'reading' | 'keys' } | { what: 'trial'; repair: string } | null
+type Open = { what: 'finding' | 'reading' | 'keys' | 'part' } | { what: 'trial'; repair: string } | null
 
 /** Stub, mat and tape: three places that never move. What changes between stages is the mat alone. */
 export function BenchScreen({ tag, plan, counter }: Props) {
@@ -69,13 +70,14 @@ export function BenchScreen({ tag, plan, counter }: Props) {
         <div className="mat-grid min-h-0 min-w-0 flex-1 overflow-y-auto">
           <div className="mx-auto max-w-5xl space-y-4 p-4" aria-busy={isBusy}>
             <Messages writes={writes} />
-            <Mat plan={plan} counter={counter} onTrial={(repair) => setOpen({ what: 'trial', repair })} />
+            <Mat plan={plan} counter={counter} onTrial={(repair) => setOpen({ what: 'trial', repair })} onPart={() => setOpen({ what: 'part' })} />
           </div>
         </div>
         <Tape onFinding={() => setOpen({ what: 'finding' })} onReading={() => setOpen({ what: 'reading' })} onTrial={() => setOpen({ what: 'trial', repair: '' })} />
       </div>
       {open?.what === 'finding' && <FindingDialog onlyReadings={false} onClose={() => setOpen(null)} />}
       {open?.what === 'reading' && <FindingDialog onlyReadings onClose={() => setOpen(null)} />}
+      {open?.what === 'part' && <PartDialog onClose={() => setOpen(null)} />}
       {open?.what === 'trial' && <TrialDialog repair={open.repair} onClose={() => setOpen(null)} />}
       <KeysDialog open={open?.what === 'keys'} onClose={() => setOpen(null)} />
       <ConflictDialog conflict={writes.conflict} onResend={writes.resend} onLeaveOut={writes.leaveOut} />

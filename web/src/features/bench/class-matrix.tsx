@@ -47,6 +47,11 @@ function Cell({ entry, isCurrent, onPick }: { entry: Baseline; isCurrent: boolea
     >
       {a ? a.label : isCurrent ? 'being tried now' : 'not tried'}
       {a?.tries && ` (${a.failed ?? 0} of ${a.tries} failed)`}
+      {a?.seconds && (
+        <span className="block text-tiny text-ink">
+          <span className="figures">{a.seconds} s</span>: {a.time_says}
+        </span>
+      )}
     </button>
   )
 }

@@ -132,7 +132,7 @@ describe('a trial', () => {
     await userEvent.click(screen.getByLabelText('Not known'))
     await userEvent.type(screen.getByLabelText('Tag of the part that went in'), 'P-1')
     await userEvent.click(screen.getByRole('button', { name: 'Log the trial' }))
-    expect(send.mock.calls[0]?.[1]).toEqual({ changes: [{ repair: 'replace_pickup', item: 'P-1', health: 'unknown' }], result: 'no_change', clean_passes: 0 })
+    expect(send.mock.calls[0]?.[1]).toMatchObject({ changes: [{ repair: 'replace_pickup', item: 'P-1', health: 'unknown' }], result: 'no_change', clean_passes: 0 })
   })
 
   test('needs the mains live', () => {

@@ -59,9 +59,10 @@ export function FindingDialog({ onlyReadings, onClose }: { onlyReadings: boolean
 function GiveAnswer({ question, onDone, onBack }: { question: Question; onDone: () => void; onBack: () => void }) {
   const { job, send, isBusy } = useBench()
   const [source, setSource] = useState<Source>('bench')
+  const [setting, setSetting] = useState<Setting>({})
   const isOff = source === 'bench' && ((question.mains === 'live' && !job.is_live) || (question.mains === 'out' && job.is_live))
   const give = (outcome: string, label: string) => {
-    send('/api/jobs/{tag}/answers', { question: question.id, outcome, source }, `${question.ask} ${label}`)
+    send('/api/jobs/{tag}/answers', { question: question.id, outcome, source, setting: { mains: '', cover: '', disc_side: setting.disc_side ?? '', board: setting.board ?? '' } }, `${question.ask} ${label}`)
     onDone()
   }
   return (
@@ -71,6 +72,7 @@ function GiveAnswer({ question, onDone, onBack }: { question: Question; onDone: 
         <p className="text-quiet">{question.how}</p>
       </div>
       <Choice label="Whose is it?" choices={SOURCES} value={source} onChange={(id) => setSource(id as Source)} />
+      <SeenWith question={question} value={setting} onChange={setSetting} />
       {isOff && (
         <Notice tone="brass">
           This look needs the mains {question.mains}; it is {job.is_live ? 'live' : 'out'}. Close this, set the mains state, and log it then.
@@ -90,6 +92,33 @@ function GiveAnswer({ question, onDone, onBack }: { question: Question; onDone: 
         Another question
       </Button>
     </div>
+  )
+}
+
+interface Setting {
+  disc_side?: 'wrong' | undefined
+  board?: 'other' | undefined
+}
+
+/** The state that makes a sight worthless: noted, it is left out and says so. */
+function SeenWith({ question, value, onChange }: { question: Question; value: Setting; onChange: (setting: Setting) => void }) {
+  const { job } = useBench()
+  if (question.mains !== 'live') return null
+  const isPaired = job.drive.pairing === 'board' || job.drive.pairing === 'chip'
+  const boxes = [
+    { label: 'The disc lay the wrong way round', on: value.disc_side === 'wrong', flip: () => onChange(value.disc_side ? { ...value, disc_side: undefined } : { ...value, disc_side: 'wrong' }) },
+    ...(isPaired ? [{ label: 'Another board was fitted', on: value.board === 'other', flip: () => onChange(value.board ? { ...value, board: undefined } : { ...value, board: 'other' }) }] : []),
+  ]
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">Seen with:</legend>
+      {boxes.map((b) => (
+        <label key={b.label} className="mr-5 inline-flex min-h-11 cursor-pointer items-center gap-2">
+          <input type="checkbox" className="size-5 accent-[var(--ink)]" checked={b.on} onChange={b.flip} />
+          {b.label}
+        </label>
+      ))}
+    </fieldset>
   )
 }
 

@@ -3,24 +3,29 @@ import type { Drive, Move, Suspect } from '@/api/types'
 import { euro } from '@/lib/money'
 import { useKeys } from '@/lib/use-keys'
 import { minutes, percent } from '@/lib/words'
-import { Notice, Panel } from '@/ui/panel'
+import { Notice } from '@/ui/panel'
 import { useBench } from './bench-context'
+import { Beside } from './beside'
 import { Gate } from './gate'
 import { NextMove } from './next-move'
+import { Notices } from './notices'
 import { Suspects } from './suspects'
 
 interface Props {
   plan: (drive: Drive, parts: readonly Suspect[]) => ReactNode
   onTrial: (repair: string) => void
+  onPart: () => void
 }
 
 /** Where the fault sits, and what to do next. On a narrow screen the next move comes first. */
-export function IsolateMat({ plan, onTrial }: Props) {
+export function IsolateMat({ plan, onTrial, onPart }: Props) {
   const { job } = useBench()
   const { diagnosis } = job
   const [picked, setPicked] = useState<string | null>(null)
+  const [deeper, setDeeper] = useState<Move | null>(null)
   const [first, ...others] = diagnosis.moves
-  const shown = diagnosis.moves.find((m) => m.id === picked) ?? first
+  const all = deeper && !diagnosis.moves.some((m) => m.id === deeper.id) ? [...diagnosis.moves, deeper] : diagnosis.moves
+  const shown = all.find((m) => m.id === picked) ?? first
   const beside = diagnosis.moves.filter((m) => m !== shown).slice(0, 3)
   const isProposed = job.agree.proposal !== null
   useKeys({ n: picked ? () => setPicked(null) : others[0] ? () => setPicked(others[0]!.id) : undefined })
@@ -39,20 +44,16 @@ export function IsolateMat({ plan, onTrial }: Props) {
           {job.power_hold}
         </Notice>
       )}
-      {diagnosis.should_think && (
-        <Notice tone="brass" title="Stop and think">
-          “Not on the list” has passed a quarter. Look again at what does not fit, strike what you doubt, or hand it back as “cause unknown”.
-        </Notice>
-      )}
+      <Notices />
       {isProposed && <Gate backTo={['fault_seen']} />}
-      {shown && <NextMove key={shown.id} move={shown} isFirst={shown === first} onTrial={onTrial} ownsEnter={!isProposed} />}
+      {shown && <NextMove key={shown.id} move={shown} isFirst={shown === first} onTrial={onTrial} ownsEnter={!isProposed} onDeeper={(m) => { setDeeper(m); setPicked(m.id) }} />}
       <div className="grid gap-3 md:grid-cols-3">
         {beside.map((m) => (
           <Alternative key={m.id} move={m} onPick={() => setPicked(m.id)} />
         ))}
       </div>
       <div className="space-y-4 max-xl:order-2">
-        <Schools />
+        <Beside onTrial={onTrial} onPart={onPart} />
         {!isProposed && <Gate isEnterOurs={false} backTo={['fault_seen']} />}
       </div>
     </div>
@@ -69,37 +70,5 @@ function Alternative({ move, onPick }: { move: Move; onPick: () => void }) {
         {move.kind === 'repair' && ` · cures in ${percent(move.p_cures)}`} · at most about {euro(Math.round(move.expected_cents / 100) * 100)} to the end
       </span>
     </button>
-  )
-}
-
-/** Shops disagree: what their rules would cost from here, beside the advice. */
-function Schools() {
-  const { job } = useBench()
-  const best = job.diagnosis.moves[0]
-  if (!best) return null
-  return (
-    <Panel title="What the schools would cost from here" level={3} aside="average, in euro, to a working unit or a hand-back">
-      <dl className="grid gap-x-6 gap-y-1 sm:grid-cols-2">
-        <SchoolRow name="The advice (at most)" cents={best.expected_cents} most={job.diagnosis.schools} isBold />
-        {job.diagnosis.schools.map((s) => (
-          <SchoolRow key={s.id} name={s.name} cents={s.expected_cents} most={job.diagnosis.schools} />
-        ))}
-      </dl>
-    </Panel>
-  )
-}
-
-function SchoolRow({ name, cents, most, isBold = false }: { name: string; cents: number; most: { expected_cents: number }[]; isBold?: boolean }) {
-  const top = Math.max(cents, ...most.map((m) => m.expected_cents))
-  return (
-    <div className="grid grid-cols-[11.5rem_minmax(0,1fr)_3.2rem] items-center gap-2">
-      <dt className={isBold ? 'font-bold' : ''}>{name}</dt>
-      <dd className="contents">
-        <span aria-hidden="true" className="h-2 rounded-full bg-mat">
-          <span className={`block h-2 rounded-full ${isBold ? 'bg-ink' : 'bg-quiet/60'}`} style={{ width: `${(cents / top) * 100}%` }} />
-        </span>
-        <span className="figures text-right">{euro(Math.round(cents / 100) * 100)}</span>
-      </dd>
-    </div>
   )
 }

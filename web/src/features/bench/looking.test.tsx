@@ -10,7 +10,7 @@ import { SeenMat } from './seen-mat'
 import { Suspects } from './suspects'
 
 const spins = entry('spins').question
-const answered = (tries: number | null, failed: number | null) => ({ outcome: 'no', label: 'No', is_failure: true, tries, failed })
+const answered = (tries: number | null, failed: number | null) => ({ outcome: 'no', label: 'No', is_failure: true, tries, failed, seconds: null, time_says: '' })
 
 describe('answers', () => {
   test.each([
@@ -109,7 +109,7 @@ describe('suspects', () => {
 })
 
 describe('the next move', () => {
-  const plain = { isFirst: true, onTrial: vi.fn(), ownsEnter: true }
+  const plain = { isFirst: true, onTrial: vi.fn(), ownsEnter: true, onDeeper: vi.fn() }
 
   test('a repair is proposed with Enter', async () => {
     const send = onBench(<NextMove move={move()} {...plain} />)
@@ -134,18 +134,28 @@ describe('the next move', () => {
     expect(screen.getByRole('region', { name: 'Next move' })).toHaveTextContent(text)
   })
 
-  test('what is held back is named with the reason', () => {
-    const job = jobOf()
-    onBench(<NextMove move={move()} {...plain} />, { ...job, diagnosis: { ...job.diagnosis, held_back: 'Replace the bare pickup' } })
-    expect(screen.getByText(/this cheap cause has real weight/)).toBeInTheDocument()
+  test.each([
+    [{ source: 'shelf', item: 'P-4' }, 'part is here: P-4'],
+    [{ source: 'donor', item: 'D-1' }, 'part in a donor: D-1'],
+  ])('it says where its part is: %o', (more, text) => {
+    onBench(<NextMove move={move(more)} {...plain} />)
+    expect(screen.getByRole('region', { name: 'Next move' })).toHaveTextContent(text)
+  })
+
+  test('a swap test is logged as the trial of its repair', async () => {
+    const onTrial = vi.fn()
+    onBench(<NextMove move={move({ kind: 'swap', id: 'swap:D-1', repair: 'replace_pickup', item: 'D-1' })} {...plain} onTrial={onTrial} />)
+    await userEvent.click(screen.getByRole('button', { name: 'Tried it: log the trial' }))
+    expect(onTrial).toHaveBeenCalledWith('replace_pickup')
   })
 })
 
 describe('isolating', () => {
-  const mat = <IsolateMat plan={() => null} onTrial={vi.fn()} />
+  const mat = <IsolateMat plan={() => null} onTrial={vi.fn()} onPart={vi.fn()} />
 
-  test('the schools stand beside the advice in the same money', () => {
+  test('the schools stand beside the advice in the same money', async () => {
     onBench(mat)
+    await userEvent.keyboard('g')
     expect(screen.getByText('Pickup first').closest('div')).toHaveTextContent('€97')
     expect(screen.getByText(/The advice/).closest('div')).toHaveTextContent('€71')
   })
@@ -159,9 +169,37 @@ describe('isolating', () => {
     expect(screen.getByRole('region', { name: 'Next move' })).toHaveTextContent('Clean the lens')
   })
 
-  test('much weight off the list says stop and think', () => {
+  test('a finding that disagrees with the rest can be struck from its notice', async () => {
     const job = jobOf()
-    onBench(mat, { ...job, diagnosis: { ...job.diagnosis, should_think: true } })
-    expect(screen.getByText('Stop and think')).toBeInTheDocument()
+    const notices = [{ code: 'check_again', text: 'Please check again.', lines: [4] }]
+    const tape = [{ number: 4, at: '2026-03-01T09:00:00Z', by: 'b', kind: 'answer' as const, question: 'spins', text: 'Does not spin', can_strike: true, struck_by: '', struck_why: '', weights: [], left_out: '' }]
+    const send = onBench(mat, { ...job, tape, diagnosis: { ...job.diagnosis, notices } })
+    await userEvent.click(screen.getByRole('button', { name: 'Strike “Does not spin”' }))
+    expect(send.mock.calls[0]?.slice(0, 2)).toEqual(['/api/jobs/{tag}/strikes', { line: 4, why: 'disagrees with the rest' }])
+  })
+
+  test('an open path names its halving test, and its links say their state in words', () => {
+    const job = jobOf()
+    const link = (id: string, state: 'pass' | 'open', p: number) => ({ id, name: id, state, p, says: '' })
+    const paths = [{ id: 'takes', title: 'Takes a disc', p: 0.8, links: [link('fuse', 'pass', 0.01), link('driver', 'open', 0.5)], next_test: 'joint_look', next_ask: 'A ring around any joint?', before: 0.6, behind: 0.4 }]
+    onBench(mat, { ...job, diagnosis: { ...job.diagnosis, paths } })
+    expect(screen.getByRole('list', { name: 'Links: Takes a disc' })).toHaveTextContent('fuse✓ passed 1%driver· open 50%')
+    expect(screen.getByText(/A ring around any joint\?/)).toBeInTheDocument()
+  })
+
+  test('a swap without change says that the original goes back, and a part can be taken off the list', async () => {
+    const job = jobOf()
+    const swaps = {
+      rows: [{ line: 3, part: 'Pickup', repair: 'Replace the bare pickup', item: 'D-1', health: 'unknown', result: 'no_change', p_bad: 0.35, goes_back: true, stays: false }],
+      parts: [{ line: 9, repair: 'replace_pickup', name: 'Replace the bare pickup', item: 'P-4', health: 'new', works: [], fails: [], price_cents: 2400, wait_days: 0, is_donor: false }],
+      next_item: '',
+      next_repair: '',
+      p_cures: 0,
+    }
+    const send = onBench(mat, { ...job, diagnosis: { ...job.diagnosis, swaps } })
+    await userEvent.keyboard('x')
+    expect(screen.getByRole('row', { name: /Pickup D-1, not known 35% no change the original goes back in/ })).toBeInTheDocument()
+    await userEvent.click(screen.getByRole('button', { name: 'Take off' }))
+    expect(send.mock.calls[0]?.[1]).toMatchObject({ line: 9 })
   })
 })

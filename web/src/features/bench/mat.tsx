@@ -16,10 +16,11 @@ interface Props {
   plan: (drive: Drive, parts: readonly Suspect[]) => ReactNode
   counter: (job: Job, onSave: SaveNotes) => ReactNode
   onTrial: (repair: string) => void
+  onPart: () => void
 }
 
 /** The work of the stage that the job is in. */
-export function Mat({ plan, counter, onTrial }: Props) {
+export function Mat({ plan, counter, onTrial, onPart }: Props) {
   const { job } = useBench()
   switch (job.stage) {
     case 'taken_in':
@@ -27,7 +28,7 @@ export function Mat({ plan, counter, onTrial }: Props) {
     case 'fault_seen':
       return <SeenMat />
     case 'isolate':
-      return <IsolateMat plan={plan} onTrial={onTrial} />
+      return <IsolateMat plan={plan} onTrial={onTrial} onPart={onPart} />
     case 'agree':
       return <AgreeMat />
     case 'repair':

@@ -5,6 +5,7 @@ import { minutes, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
 import { useBench } from './bench-context'
+import { Deeper } from './deeper'
 import { DEPTHS } from './depths'
 import { Answers, Cautions } from './question-panel'
 import type { Question } from './types'
@@ -14,10 +15,11 @@ interface Props {
   isFirst: boolean
   onTrial: (repair: string) => void
   ownsEnter: boolean
+  onDeeper: (move: Move) => void
 }
 
 /** One thing to do next, said in one line, with its price, its reason and its answers. */
-export function NextMove({ move, isFirst, onTrial, ownsEnter }: Props) {
+export function NextMove({ move, isFirst, onTrial, ownsEnter, onDeeper }: Props) {
   const { job } = useBench()
   const { diagnosis } = job
   return (
@@ -29,16 +31,13 @@ export function NextMove({ move, isFirst, onTrial, ownsEnter }: Props) {
       {move.how && <p className="mt-1 max-w-[70ch]">{move.how}</p>}
       <p className="mt-1 max-w-[78ch] text-quiet">{move.why}</p>
       <Price move={move} />
-      {diagnosis.held_back && isFirst && (
-        <p className="mt-1.5 max-w-[70ch] text-brass">
-          “{diagnosis.held_back}” costs a dear part: this cheap cause has real weight and has not been tried.
-        </p>
-      )}
       <div className="mt-2.5">
         <Cautions cautions={move.cautions} />
         {move.kind === 'ask' && <Answers question={asQuestion(move)} previews={move.answers} />}
-        {move.kind !== 'ask' && <Propose move={move} onTrial={onTrial} ownsEnter={ownsEnter} />}
+        {move.kind === 'swap' && <SwapTest move={move} onTrial={onTrial} />}
+        {(move.kind === 'repair' || move.kind === 'stop') && <Propose move={move} onTrial={onTrial} ownsEnter={ownsEnter} />}
       </div>
+      {isFirst && <Deeper onShow={onDeeper} />}
     </section>
   )
 }
@@ -55,6 +54,7 @@ function Price({ move }: { move: Move }) {
         <b className="figures">{minutes(move.bench_min)}</b>
       </Chip>
       <Chip className="text-[0.93rem]!">{move.part_cents > 0 ? <b className="figures">{euro(move.part_cents)}</b> : <b>no</b>} parts</Chip>
+      {move.source && <Chip className="text-[0.93rem]!">{SOURCES[move.source]}{move.item && <>: <span className="figures">{move.item}</span></>}</Chip>}
       {move.wait_days > 0 && <Chip className="text-[0.93rem]!">wait {Math.round(move.wait_days)} days</Chip>}
       <Chip className="text-[0.93rem]!">
         {move.depth <= job.depth ? 'nothing to open' : `opens to: ${DEPTHS[move.depth]!.toLowerCase()}, ${minutes(move.opening_min)}`}
@@ -62,6 +62,29 @@ function Price({ move }: { move: Move }) {
       {move.kind === 'repair' && <Chip className="text-[0.93rem]!">cures in {percent(move.p_cures)}</Chip>}
       {move.saves_cents >= 50 && <Chip className="text-[0.93rem]!">saves about {euro(Math.round(move.saves_cents / 100) * 100)} on average</Chip>}
     </p>
+  )
+}
+
+const SOURCES: Record<string, string> = { shelf: 'part is here', donor: 'part in a donor', transit: 'part is on its way' }
+
+/** A donor's part is tried and taken out again: what it showed is logged as a trial. */
+function SwapTest({ move, onTrial }: { move: Move; onTrial: (repair: string) => void }) {
+  const { isBusy, mayWork } = useBench()
+  return (
+    <ul className="mb-2.5 list-disc pl-5">
+      {move.answers.map((a) => (
+        <li key={a.outcome}>
+          <b>{a.label}</b> ({percent(a.chance)}): then {a.top_fault} <span className="figures">{percent(a.top_p)}</span>, best repair: {a.next_repair}.
+        </li>
+      ))}
+      {mayWork && (
+        <li className="mt-2 list-none">
+          <Button onClick={() => onTrial(move.repair)} disabled={isBusy}>
+            Tried it: log the trial
+          </Button>
+        </li>
+      )}
+    </ul>
   )
 }
 

@@ -76,6 +76,7 @@ export function ProveMat() {
           </b>{' '}
           passes, from insert to play and out again. The fault showed in about {percent(proof.p_fail_per_try)} of tries; so many clean ones in a row make it 95 in 100 sure that it is gone.
         </p>
+        {proof.verdict === 'probable' && <Notice tone="brass" title="Probable is a valid end">{proof.says}</Notice>}
         {needsPasses && (
           <p className="mt-2 flex gap-2">
             <Button kind="answer" hotkey="1" disabled={!canTry} onClick={() => pass(true)}>

@@ -12,10 +12,12 @@ interface Props {
   before?: { tries: number; failed: number; isFailure: (outcome: string) => boolean } | null
   previews?: AnswerPreview[]
   areKeysOn?: boolean
+  /** What goes along with the answer: a time to play. */
+  more?: { seconds?: number }
 }
 
 /** The answers of a question, each with its number key. None is preselected, coloured or favoured. */
-export function Answers({ question, before, previews, areKeysOn = true }: Props) {
+export function Answers({ question, before, previews, areKeysOn = true, more = {} }: Props) {
   const { job, send, isBusy, mayWork } = useBench()
   const [showsPreview, setShowsPreview] = useState(false)
   const needsLive = question.mains === 'live' && !job.is_live
@@ -23,7 +25,7 @@ export function Answers({ question, before, previews, areKeysOn = true }: Props)
   const isBlocked = needsLive || needsOut
   const give = (outcome: string, label: string) => {
     const counts = before ? { tries: before.tries + 1, failed: before.failed + (before.isFailure(outcome) ? 1 : 0) } : {}
-    send('/api/jobs/{tag}/answers', { question: question.id, outcome, source: 'bench', ...counts }, `${question.ask} ${label}`)
+    send('/api/jobs/{tag}/answers', { question: question.id, outcome, source: 'bench', ...counts, ...more }, `${question.ask} ${label}`)
   }
   const keys: Keys = {}
   if (mayWork && areKeysOn) {

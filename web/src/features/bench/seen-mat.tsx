@@ -2,6 +2,7 @@ import { useState } from 'react'
 import type { Baseline } from '@/api/types'
 import { useKeys } from '@/lib/use-keys'
 import { Button } from '@/ui/button'
+import { TextField } from '@/ui/field'
 import { Notice, Panel } from '@/ui/panel'
 import { useBench } from './bench-context'
 import { ClassMatrix } from './class-matrix'
@@ -35,6 +36,7 @@ export function SeenMat() {
         {!isClass && ask}
       </Panel>
       <Panel title="Which discs does it read?" aside="a class that this model never read is no evidence">
+        <Orientation faces={job.drive.label_faces} />
         <ClassMatrix entries={job.classes} current={isClass ? current : null} onPick={pick} />
         {isClass && ask}
         <p className="mt-2.5">
@@ -49,6 +51,8 @@ export function SeenMat() {
 
 function Ask({ entry, isAgain, onAgain }: { entry: Baseline; isAgain: boolean; onAgain: (() => void) | undefined }) {
   const { question, answer } = entry
+  const [typed, setTyped] = useState('')
+  const seconds = secondsOf(typed)
   const before =
     isAgain && answer
       ? {
@@ -69,12 +73,46 @@ function Ask({ entry, isAgain, onAgain }: { entry: Baseline; isAgain: boolean; o
       </div>
       <p className="mb-2.5 max-w-[70ch] text-quiet">{question.how}</p>
       <Cautions cautions={question.cautions} />
-      <Answers question={question} before={before} />
+      {entry.reference_s !== null && <PlayTime reference={entry.reference_s} value={typed} onChange={setTyped} />}
+      <Answers question={question} before={before} more={seconds ? { seconds } : {}} />
       {onAgain && !isAgain && (
         <Button kind="quiet" hotkey="R" onClick={onAgain} className="mt-1.5 px-1!">
           Try the last one again
         </Button>
       )}
     </div>
+  )
+}
+
+/** Seconds of what somebody typed, or null if it is no time to play. */
+const secondsOf = (typed: string): number | null => {
+  const value = Number(typed.replace(',', '.'))
+  return typed.trim() !== '' && value > 0 && value <= 3600 ? value : null
+}
+
+function PlayTime({ reference, value, onChange }: { reference: number; value: string; onChange: (typed: string) => void }) {
+  return (
+    <div className="mb-3 max-w-72">
+      <TextField
+        label="Seconds to play"
+        hint={`A healthy unit of this model takes ${reference} s. Leave empty if it was not timed.`}
+        inputMode="decimal"
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+        error={value.trim() !== '' && secondsOf(value) === null ? 'A number of seconds, like 14 or 14.5.' : undefined}
+      />
+    </div>
+  )
+}
+
+/** A disc put in the wrong way round for the position reads like a dead drive. */
+function Orientation({ faces }: { faces: Record<string, string> }) {
+  const known = Object.entries(faces)
+  if (known.length === 0) return null
+  return (
+    <p className="mb-2.5">
+      <span className="text-quiet">The label side of a disc faces: </span>
+      {known.map(([position, side]) => `${side} when it lies ${position}`).join('; ')}.
+    </p>
   )
 }

@@ -3,7 +3,7 @@ import type { Baseline } from '@/api/types'
 /** The stages as discs on a line, in the order in which a drive goes through them. */
 export function StageChain({ entries, current, onPick }: { entries: Baseline[]; current: Baseline | null; onPick: (entry: Baseline) => void }) {
   return (
-    <ol className="relative grid grid-cols-5 gap-y-2 xl:grid-cols-10" aria-label="Baseline stages">
+    <ol className="relative grid grid-cols-5 gap-y-2 xl:auto-cols-fr xl:grid-flow-col xl:grid-cols-none" aria-label="Baseline stages">
       {entries.map((entry) => {
         const isNow = entry === current
         return (

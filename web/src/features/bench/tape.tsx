@@ -12,6 +12,11 @@ const WHY_NOT: Record<string, string> = {
   cant_tell: 'no weight',
   not_on_this_drive: 'never on this model: no evidence',
   no_baseline: 'no baseline: no evidence',
+  wrong_state: 'seen in another state: no evidence',
+  disc_wrong_way: 'disc the wrong way round: no evidence',
+  unpaired_board: 'another board fitted: no evidence',
+  unpowered: 'no power: no evidence',
+  older_than_change: 'older than the last change',
 }
 
 interface Props {

@@ -4,37 +4,40 @@ import { Dialog } from '@/ui/dialog'
 import { Choice, TextField } from '@/ui/field'
 import { Notice } from '@/ui/panel'
 import { useBench } from './bench-context'
+import { Functions, HEALTHS, type FunctionName, type Health } from './item-fields'
 
-const HEALTHS = [
-  { id: 'proven', label: 'Proven in a working unit' },
-  { id: 'new', label: 'New' },
-  { id: 'unknown', label: 'Not known' },
-] as const
 const RESULTS = [
   { id: 'no_change', label: 'No change' },
   { id: 'worse', label: 'Worse' },
+  { id: 'changed', label: 'Part of it changed' },
   { id: 'clean', label: 'Works' },
 ] as const
-type Health = (typeof HEALTHS)[number]['id']
 type Result = (typeof RESULTS)[number]['id']
 
-/** What a trial after a change showed. A part that went in is only as good as what is known of it. */
+interface Draft {
+  repair: string
+  item: string
+  health: Health | ''
+  works: FunctionName[]
+  stays: boolean
+}
+const blank = (repair = ''): Draft => ({ repair, item: '', health: '', works: [], stays: false })
+
+/** What a trial after one or more changes showed. A part that went in is only as good as what is known of it. */
 export function TrialDialog({ repair, onClose }: { repair: string; onClose: () => void }) {
   const { job, send, isBusy } = useBench()
-  const repairs = job.repairs
-  const [picked, setPicked] = useState(repair)
-  const [item, setItem] = useState('')
-  const [health, setHealth] = useState<Health | ''>('')
+  const usesItem = (id: string) => job.repairs.find((r) => r.id === id)?.uses_item === true
+  const atHand = job.diagnosis.swaps.parts.find((p) => p.repair === repair)
+  const [changes, setChanges] = useState<Draft[]>([atHand ? { ...blank(repair), item: atHand.item, health: atHand.health as Health, works: atHand.works as FunctionName[] } : blank(repair)])
   const [result, setResult] = useState<Result | ''>('')
-  const own = repairs.find((r) => r.id === picked)
-  const isReady = own && result && (!own.uses_item || health) && job.is_live
+  const isReady = result !== '' && job.is_live && changes.every((c) => c.repair && (!usesItem(c.repair) || c.health))
+  const alter = (n: number, more: Partial<Draft>) => setChanges(changes.map((c, i) => (i === n ? { ...c, ...more } : c)))
+  const name = (id: string) => job.repairs.find((r) => r.id === id)?.name ?? ''
   const save = () => {
     if (!isReady) return
-    send(
-      '/api/jobs/{tag}/trials',
-      { changes: [{ repair: own.id, item: own.uses_item ? item.trim() : '', health: own.uses_item ? (health as Health) : 'proven' }], result, clean_passes: result === 'clean' ? 1 : 0 },
-      `Trial: ${own.name}, ${RESULTS.find((r) => r.id === result)!.label.toLowerCase()}`,
-    )
+    const sent = changes.map((c) => (usesItem(c.repair) ? { ...c, item: c.item.trim(), health: c.health as Health, fails: [], lot: '' } : { repair: c.repair, item: '', health: 'proven' as const, works: [], fails: [], lot: '', stays: false }))
+    const says = `Trial: ${changes.map((c) => name(c.repair)).join(' and ')}, ${RESULTS.find((r) => r.id === result)!.label.toLowerCase()}`
+    send('/api/jobs/{tag}/trials', { changes: sent, result, clean_passes: result === 'clean' ? 1 : 0 }, says)
     onClose()
   }
   const setMains = () => send('/api/jobs/{tag}/mains', { is_live: true }, 'Mains live')
@@ -47,24 +50,16 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
           save()
         }}
       >
-        <label className="block">
-          <span className="mb-1 block font-semibold">What was changed?</span>
-          <select className="min-h-11 w-full rounded-lg border border-ink/55 bg-paper px-3" value={picked} onChange={(e) => setPicked(e.target.value)}>
-            <option value="">Choose…</option>
-            {repairs.map((r) => (
-              <option key={r.id} value={r.id}>
-                {r.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        {own?.uses_item && (
-          <>
-            <TextField label="Tag of the part that went in" hint="The same part tried twice counts once. Leave empty if it has none." value={item} maxLength={60} onChange={(e) => setItem(e.target.value)} />
-            <Choice label="What is known of it?" choices={HEALTHS} value={health} onChange={(id) => setHealth(id as Health)} />
-          </>
+        {changes.map((c, n) => (
+          <ChangeFields key={n} change={c} usesItem={usesItem(c.repair)} canStay={result === 'no_change' || result === 'worse'} onChange={(more) => alter(n, more)} onDrop={n > 0 ? () => setChanges(changes.filter((_, i) => i !== n)) : undefined} />
+        ))}
+        {changes.length < 4 && (
+          <Button kind="quiet" className="px-1!" onClick={() => setChanges([...changes, blank()])}>
+            Something else was changed too
+          </Button>
         )}
         <Choice label="What did the trial show?" choices={RESULTS} value={result} onChange={(id) => setResult(id as Result)} />
+        {result === 'changed' && <Notice tone="brass">What the drive did before counts no more: ask the stages again, what was measured on parts stands.</Notice>}
         {!job.is_live && (
           <Notice tone="brass" title="A trial needs the mains live; it is out">
             <Button onClick={setMains} disabled={isBusy || job.power_hold !== ''} className="mt-1">
@@ -77,5 +72,55 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
         </Button>
       </form>
     </Dialog>
+  )
+}
+
+interface FieldProps {
+  change: Draft
+  usesItem: boolean
+  canStay: boolean
+  onChange: (more: Partial<Draft>) => void
+  onDrop: (() => void) | undefined
+}
+
+function ChangeFields({ change, usesItem, canStay, onChange, onDrop }: FieldProps) {
+  const { job } = useBench()
+  return (
+    <div className={onDrop ? 'space-y-3 border-t border-line pt-3' : 'space-y-3'}>
+      <label className="block">
+        <span className="mb-1 block font-semibold">{onDrop ? 'What else?' : 'What was changed?'}</span>
+        <select className="min-h-11 w-full rounded-lg border border-ink/55 bg-paper px-3" value={change.repair} onChange={(e) => onChange({ repair: e.target.value })}>
+          <option value="">Choose…</option>
+          {job.repairs.map((r) => (
+            <option key={r.id} value={r.id}>
+              {r.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      {usesItem && (
+        <>
+          <TextField label="Tag of the part that went in" hint="The same part tried twice counts once. Leave empty if it has none." value={change.item} maxLength={60} onChange={(e) => onChange({ item: e.target.value })} />
+          <Choice label="What is known of it?" choices={HEALTHS} value={change.health} onChange={(id) => onChange({ health: id as Health })} />
+          {change.health === 'unknown' && <Functions value={change.works} onChange={(works) => onChange({ works })} />}
+          {canStay && (
+            <Choice
+              label="And now?"
+              choices={[
+                { id: 'back', label: 'The original goes back in' },
+                { id: 'stays', label: 'It stays in' },
+              ]}
+              value={change.stays ? 'stays' : 'back'}
+              onChange={(id) => onChange({ stays: id === 'stays' })}
+            />
+          )}
+        </>
+      )}
+      {onDrop && (
+        <Button kind="quiet" className="px-1!" onClick={onDrop}>
+          Leave this one out
+        </Button>
+      )}
+    </div>
   )
 }

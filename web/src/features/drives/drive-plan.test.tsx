@@ -4,7 +4,7 @@ import type { Drive } from '@/api/types'
 import { DrivePlan } from './drive-plan'
 import { shadeOf } from './shade'
 
-const drive: Drive = { maker: 'M', console: 'C', revision: '1', variant: 'V', family: 'slot', pairing: 'board', has_trimmer: true, fuse_rating: '1.5 A fast', wavelengths: [405, 650] }
+const drive: Drive = { maker: 'M', console: 'C', revision: '1', variant: 'V', family: 'slot', pairing: 'board', has_trimmer: true, has_belt: true, lid_switches: 2, has_electrolytics: false, has_alignment: false, motor_soldered: false, fuse_rating: '1.5 A fast', wavelengths: [405, 650], label_faces: {} }
 const part = (id: string, name: string, p: number) => ({ id, part: id, name, p })
 
 test('the plan says its facts in words as well', () => {

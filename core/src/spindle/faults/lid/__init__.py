@@ -17,6 +17,7 @@ LID: Final = FaultModel(
     repairs=family_repairs(REPAIRS, repairs.REPAIRS, repairs.WHOLE_DRIVE),
     depths=repairs.DEPTHS,
     groups=faults.GROUPS,
+    seen_at_least=("disc_grip", "lid_starts", "spins", "screen_message"),
     reseats=RESEATS,
     pairs=practice.PAIRS,
     paths=practice.PATHS,

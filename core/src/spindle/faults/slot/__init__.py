@@ -17,6 +17,7 @@ SLOT: Final = FaultModel(
     repairs=family_repairs(REPAIRS, repairs.REPAIRS, repairs.WHOLE_DRIVE),
     depths=repairs.DEPTHS,
     groups=faults.GROUPS,
+    seen_at_least=("takes_disc", "spins", "screen_message", "ejects"),
     reseats=RESEATS,
     pairs=practice.PAIRS,
     paths=practice.PATHS,

@@ -120,7 +120,7 @@ QUESTIONS: Final = (
         ),
         bench_min=1,
         mains=Mains.LIVE,
-        order=6,
+        order=22,
         temper=0.85,  # the same spin-up that others watch
         fails=("yes",),
     ),
@@ -153,7 +153,7 @@ QUESTIONS: Final = (
         ),
         bench_min=1,
         mains=Mains.LIVE,
-        order=9,
+        order=25,
         temper=0.9,
         fails=("slow", "no"),
     ),
@@ -182,7 +182,7 @@ QUESTIONS: Final = (
         bench_min=1,
         depth=Depth.CLOSED,
         mains=Mains.LIVE,
-        order=14,
+        order=26,
         temper=0.8,  # the same run that ejecting with a disc watched
         fails=("runs_on", "still"),
     ),

@@ -17,6 +17,7 @@ TRAY: Final = FaultModel(
     repairs=family_repairs(REPAIRS, repairs.REPAIRS, repairs.WHOLE_DRIVE),
     depths=repairs.DEPTHS,
     groups=faults.GROUPS,
+    seen_at_least=("tray_opens_loaded", "tray_opens_empty", "tray_shuts", "spins", "screen_message"),
     reseats=RESEATS,
     pairs=practice.PAIRS,
     paths=practice.PATHS,

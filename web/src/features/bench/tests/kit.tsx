@@ -26,6 +26,7 @@ export const entry = (id: string, more: Partial<Baseline> = {}): Baseline => ({
   name: id,
   nm: null,
   is_supported: true,
+  reference_s: null,
   answer: null,
   ...more,
 })
@@ -48,6 +49,9 @@ export const move = (more: Partial<Move> = {}): Move => ({
   p_cures: 0.34,
   cautions: [],
   answers: [],
+  repair: 'clean_lens',
+  item: '',
+  source: '',
   ...more,
 })
 
@@ -63,7 +67,7 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
   depth: 0,
   is_live: true,
   power_hold: '',
-  drive: { maker: 'M', console: 'C', revision: '1', variant: 'V', family: 'slot', pairing: 'board', has_trimmer: true, fuse_rating: '1.5 A fast', wavelengths: [405] },
+  drive: { maker: 'M', console: 'C', revision: '1', variant: 'V', family: 'slot', pairing: 'board', has_trimmer: true, has_belt: false, lid_switches: 0, has_electrolytics: false, has_alignment: false, motor_soldered: false, fuse_rating: '1.5 A fast', wavelengths: [405], label_faces: {} },
   owner_name: 'Wenna',
   owner_contact: '0491',
   complaint: 'Clicks.',
@@ -82,8 +86,9 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
     mind_changes: [],
     best_repair: 'Clean the lens',
     is_tie: false,
-    should_think: false,
-    held_back: '',
+    notices: [],
+    paths: [],
+    swaps: { rows: [], parts: [], next_item: '', next_repair: '', p_cures: 0 },
   },
   baseline: [entry('power'), entry('spins')],
   classes: [],
@@ -94,7 +99,7 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
     { id: 'clean_lens', name: 'Clean the lens', uses_item: false },
     { id: 'replace_pickup', name: 'Replace the bare pickup', uses_item: true },
   ],
-  proof: { checks: [], passes: 0, passes_needed: 3, p_fixed: 0, p_fail_per_try: 0.5 },
+  proof: { checks: [], passes: 0, passes_needed: 3, p_fixed: 0, p_fail_per_try: 0.5, verdict: '', says: '' },
   ...more,
 })
 

@@ -1,0 +1,3 @@
+import { ClaimsRegister } from '@/features/record/claims'
+
+export const TrackRecord = () => <ClaimsRegister />
