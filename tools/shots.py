@@ -31,12 +31,22 @@ def _finding(page: Page) -> None:
     page.keyboard.press("f")
 
 
+def _swaps(page: Page) -> None:
+    page.goto(f"{BASE}/bench/K-0111")
+    page.get_by_role("heading", name="K-0111").wait_for()
+    page.keyboard.press("x")
+    page.get_by_role("tabpanel").scroll_into_view_if_needed()
+
+
 VIEWS: dict[str, Callable[[Page], None]] = {
     "day": _open("/day"),
     "take-in": _open("/take-in"),
     "taken-in": _open("/bench/K-0109"),
     "seen": _open("/bench/K-0106"),
     "isolate": _open("/bench/K-0107"),
+    "tray": _open("/bench/K-0110"),
+    "lid": _open("/bench/K-0111"),
+    "swaps": _swaps,
     "suspect-cleared": _open("/bench/K-0102"),
     "agree": _open("/bench/K-0104"),
     "repair": _open("/bench/K-0105"),
@@ -44,6 +54,7 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "hand-back": _open("/bench/K-0108"),
     "finding": _finding,
     "drives": _open("/drives"),
+    "claims": _open("/track-record"),
     "sign-in": _sign_in_again,
 }
 

@@ -1,5 +1,5 @@
 import pytest
-from spindle.diagnosis.case import Answer, Case, Change, Finding, Health, Trial, TrialResult
+from spindle.diagnosis.case import Answer, Case, Change, Finding, Health, Setting, Trial, TrialResult
 from spindle.diagnosis.compiled import CompiledModel, compile_model
 from spindle.diagnosis.diagnose import Diagnosis, diagnose
 from spindle.drives.sheet import DriveSheet, Pairing
@@ -7,6 +7,9 @@ from spindle.faults.model import Depth
 
 PAIRED = DriveSheet("HM-90B", "slot", Pairing.BOARD, frozenset({"game_bd", "film_bd", "film_dvd"}), True, "1.5 A fast")
 FREE = DriveSheet("QL-3", "slot", Pairing.NONE, frozenset({"game_dvd", "film_dvd", "music_cd"}), True, "")
+TRAY = DriveSheet("BW-T9", "tray", Pairing.BOARD, frozenset({"game_dvd", "film_dvd", "music_cd"}), True, "1 A fast", has_electrolytics=True)
+LID = DriveSheet("OP-L3", "lid", Pairing.NONE, frozenset({"game_cd", "music_cd"}), True, "0.5 A slow", True, 2, has_electrolytics=True, has_alignment=True)
+FAMILIES = {"tray": TRAY, "slot": PAIRED, "lid": LID}
 RETRIES = "takes_disc=takes spins=cycles sled_sound=seeks nudges_out=yes"
 
 
@@ -16,7 +19,10 @@ def model() -> CompiledModel:
 
 
 class Bench:
-    """A case written as words: ``takes_disc=takes`` answers, ``replace_pickup:P1!no_change`` trials."""
+    """A case written as words: ``spins=cycles@4/6`` answers (4 of 6 failed), ``replace_pickup:P1:new!no_change`` trials, ``+`` joins changes.
+
+    ``spins=never~wrong`` was seen with the disc the wrong way round, ``~other`` with another board fitted; ``:stays`` leaves an item in.
+    """
 
     def __init__(self, words: str, sheet: DriveSheet = PAIRED, depth: Depth = Depth.CLOSED):
         self.model = compile_model(sheet)
@@ -26,11 +32,16 @@ class Bench:
     def read(word: str, n: int) -> Finding:
         if "!" not in word:
             question, outcome = word.split("=")
-            return Finding(f"f{n}", Answer(question, outcome))
+            outcome, _, seen = outcome.partition("~")
+            outcome, _, count = outcome.partition("@")
+            failed, tries = map(int, count.split("/")) if count else (None, None)
+            setting = Setting(disc_side=seen if seen == "wrong" else "", board=seen if seen == "other" else "")
+            return Finding(f"f{n}", Answer(question, outcome, tries=tries, failed=failed, setting=setting))
         changes, result = word.split("!")
         result, _, passes = result.partition("*")
-        parts = [(c.split(":")[0], *(c.split(":")[1:] or [""])) for c in changes.split("+")]
-        return Finding(f"f{n}", Trial(tuple(Change(r, i, *map(Health, h)) for r, i, *h in parts), TrialResult(result), int(passes or 0)))
+        parts = [([*c.removesuffix(":stays").split(":"), "", ""][:3], c.endswith(":stays")) for c in changes.split("+")]
+        made = tuple(Change(r, i, Health(h or "new"), stays=stays) for (r, i, h), stays in parts)
+        return Finding(f"f{n}", Trial(made, TrialResult(result), int(passes or 0)))
 
     @property
     def found(self) -> Diagnosis:
@@ -42,3 +53,7 @@ class Bench:
 
 def p_of(words: str, name: str, sheet: DriveSheet = PAIRED) -> float:
     return Bench(words, sheet).p(name)
+
+
+def codes(bench: Bench) -> set[str]:
+    return {n.code for n in bench.found.notices}

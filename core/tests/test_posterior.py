@@ -1,25 +1,28 @@
 """The posterior against an independent program, and what must hold whatever the findings are."""
 
+from dataclasses import replace
 from itertools import product
 
 import numpy as np
 import pyagrum as gum
 import pytest
-from hypothesis import given, settings
+from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from spindle.diagnosis.case import Answer, Case, Finding, Health, Source
 from spindle.diagnosis.compiled import compile_model
 from spindle.diagnosis.diagnose import diagnose
 from spindle.diagnosis.likelihood import is_tampered, unreliability
 from spindle.diagnosis.posterior import believe
+from spindle.drives.sheet import Pairing
 
-from .conftest import FREE, PAIRED, RETRIES, Bench
+from .conftest import FAMILIES, FREE, LID, PAIRED, RETRIES, TRAY, Bench
 
 MODEL = compile_model(PAIRED)
+MODELS = {name: compile_model(sheet) for name, sheet in FAMILIES.items()}
 
 
-def answers():
-    one = st.sampled_from(list(MODEL.questions.values())).flatmap(
+def answers(model=MODEL):
+    one = st.sampled_from(list(model.questions.values())).flatmap(
         lambda q: st.builds(Answer, st.just(q.id), st.sampled_from([o.id for o in q.outcomes]), st.sampled_from(list(Source)))
     )
     return st.lists(one, max_size=25, unique_by=lambda a: a.question)
@@ -29,27 +32,32 @@ def tape(given_answers):
     return tuple(Finding(f"f{n}", a) for n, a in enumerate(given_answers))
 
 
-@pytest.fixture(scope="module")
-def network():
+@pytest.fixture(scope="module", params=list(MODELS))
+def family(request):
+    return MODELS[request.param], network_of(MODELS[request.param])
+
+
+def network_of(model):
     """The whole model as a Bayesian network, one node per question, source and whether somebody had been inside."""
     net = gum.BayesNet()
-    net.add(gum.LabelizedVariable("fault", "", [f.id for f in MODEL.faults]))
-    net.cpt("fault").fillWith(list(MODEL.prior))
-    for q in MODEL.questions.values():
+    net.add(gum.LabelizedVariable("fault", "", [f.id for f in model.faults]))
+    net.cpt("fault").fillWith(list(model.prior))
+    for q in model.questions.values():
         for source, tampered in product(Source, (False, True)):
             eps = unreliability(source, is_tampered=tampered)
             name = f"{q.id}_{source.value}_{tampered}"
             net.add(gum.LabelizedVariable(name, "", [o.id for o in q.outcomes]))
             net.addArc("fault", name)
-            net.cpt(name)[:] = ((1 - eps) * MODEL.likelihood[q.id] + eps / len(q.outcomes)).T.copy()
+            net.cpt(name)[:] = ((1 - eps) * model.likelihood[q.id] + eps / len(q.outcomes)).T.copy()
     return net
 
 
-@settings(max_examples=120, deadline=None)
-@given(given_answers=answers())
-def test_posterior_agrees_with_pyagrum_to_1e9_on_the_whole_model(network, given_answers):
+@settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.data_too_large])
+@given(data=st.data())
+def test_posterior_agrees_with_pyagrum_to_1e9_on_every_whole_model(family, data):
+    model, network = family
     inference = gum.VariableElimination(network)
-    belief = believe(tape(given_answers), MODEL)
+    belief = believe(tape(data.draw(answers(model))), model)
     tampered = is_tampered(belief.evidence)
     inference.setEvidence({f"{a.question}_{a.source.value}_{tampered}": a.outcome for a in belief.evidence.said.values()})
     inference.addTarget("fault")
@@ -122,7 +130,35 @@ def test_model_is_cut_to_the_drive():
     assert diagnose(Case(FREE), free).suspects
 
 
-def test_slice_is_as_wide_as_promised():
-    assert len(MODEL.faults) >= 20
-    assert len(MODEL.questions) >= 30
-    assert len(MODEL.repairs) + len(MODEL.questions) >= 50
+@pytest.mark.parametrize("sheet", FAMILIES.values(), ids=list(FAMILIES))
+def test_every_family_is_as_wide_as_promised(sheet):
+    model = MODELS[sheet.family].model
+    assert len(model.faults) >= 30
+    assert len(model.questions) >= 60
+    assert len(model.repairs) >= 40
+
+
+@pytest.mark.parametrize(
+    ("more", "gone"),
+    [
+        ({"has_belt": False}, {"belt_slack", "belt_off"}),
+        ({"has_electrolytics": False}, {"caps_leak"}),
+        ({"fuse_rating": ""}, {"fuse_open"}),
+        ({"has_trimmer": False}, {"trimmer_off"}),
+        ({"pairing": Pairing.NONE}, {"wrong_board"}),
+    ],
+)
+def test_the_sheet_switches_faults_off(more, gone):
+    assert gone <= MODELS["tray"].fault_index.keys()
+    assert not gone & compile_model(replace(TRAY, **more)).fault_index.keys()
+
+
+def test_one_lid_switch_leaves_out_the_second_and_what_is_done_with_it():
+    one = compile_model(replace(LID, lid_switches=1))
+    assert "switch_lid_b" in MODELS["lid"].fault_index
+    assert not {"switch_lid_b", "replace_switch_lid_b"} & (one.fault_index.keys() | one.repair_index.keys())
+
+
+def test_a_drive_that_spins_first_makes_a_blind_pickup_spin():
+    first, looks = ({s.id: s.p for s in Bench("spins=never sled_sound=seeks", replace(PAIRED, spins_first=on)).found.suspects} for on in (True, False))
+    assert first["pickup_dead"] < 0.5 * looks["pickup_dead"]

@@ -95,9 +95,9 @@ def job_state(job: Job, *, lines: list[Line] | None = None, economy: Economy | N
     is_clean = record.trial_since_proposal is not None and record.trial_since_proposal.result is TrialResult.CLEAN
     sure = ending.p_cured if is_clean else 0.0
     facts = _facts(job, record, model, belief, steps, checks, ending)
-    return JobState(
-        job, record, model, case, facts, missing(Stage(job.stage), facts), power_hold(tuple(record.findings)), procedure, steps, checks, ending.passes_wanted, sure
-    )  # fmt: skip
+    open_ = missing(Stage(job.stage), facts)
+    hold = power_hold(tuple(record.findings))
+    return JobState(job, record, model, case, facts, open_, hold, procedure, steps, checks, ending.passes_wanted, sure)
 
 
 def _days_left(job: Job) -> float | None:

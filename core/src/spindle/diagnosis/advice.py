@@ -73,11 +73,11 @@ def advise(case: Case, model: CompiledModel, belief: Belief, outlook: Outlook | 
     asks = [_ask_move(n, a, seen, model) for n, a in enumerate(plan.asks) if np.isfinite(choice.ask[n])]
     repairs = [_repair_move(int(a), seen, model) for a in np.flatnonzero(np.isfinite(choice.repair))]
     stop = Move(MoveKind.STOP, "hand_back", "Hand it back unrepaired", plan.problem.giving_up(at.depth), 0.0, why=why_stop(belief, model))
-    moves = sorted([*repairs, *asks, stop], key=lambda m: m.expected_eur)
+    best_at = _best_repair_at(seen, model)
+    moves = sorted([*repairs, *asks, stop], key=lambda m: (_is_idle(m, best_at, at.depth), m.expected_eur))
     picked = seen.pick
     first = stop.id if picked.kind == "stop" else plan.asks[picked.index].id if picked.kind == "ask" else plan.repairs[picked.index].id
     moves = [*(m for m in moves if m.id == first), *(m for m in moves if m.id != first)]
-    best_at = _best_repair_at(seen, model)
     held_back = plan.repairs[picked.held_back].id if picked.held_back >= 0 else ""
     return Advice(
         moves=tuple(_with_savings(moves)),
@@ -167,6 +167,11 @@ def _ask_move(n: int, asked: Asked, seen: Outlook, model: CompiledModel) -> Move
         answers=tuple(previews),
         why=why,
     )
+
+
+def _is_idle(move: Move, best_at: Sequence[str], depth: int) -> bool:
+    """Tell whether a question changes nothing: whatever its answer, the best repair stays. Such a look stands behind all others."""
+    return bool(move.answers) and all(a.next_repair == best_at[max(depth, move.depth)] for a in move.answers)
 
 
 def _opening_min(depth: int, needed: int, model: CompiledModel) -> float:

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Final
-
 import numpy as np
 
 from spindle.diagnosis.case import P_BAD_ITEM, Trial
@@ -12,12 +10,9 @@ from spindle.diagnosis.evidence import Evidence
 from spindle.diagnosis.likelihood import answer_log_likelihood
 from spindle.faults.model import Depth
 
-P_TROUBLE: Final = 0.10
-"""P(a step of ours brings trouble of its own): one in ten with a drive open on the mat, by what honest benches admit. Invented."""
-
 
 def opened_by(trials: list[Trial], model: CompiledModel) -> dict[str, float]:
-    """Return the handling faults that the steps done can have brought, with their shares, summing to 1."""
+    """Return the handling faults that the steps done can have brought, each with its chance."""
     kinds: dict[str, float] = {}
     for change in (c for t in trials for c in t.changes):
         repair = model.repairs[model.repair_index[change.repair]]
@@ -28,10 +23,8 @@ def opened_by(trials: list[Trial], model: CompiledModel) -> dict[str, float]:
         if repair.wet:
             kinds["wet"] = 1.0
         if repair.uses_item and change.stays:
-            kinds["item"] = max(kinds.get("item", 0.0), P_BAD_ITEM[change.health] / max(P_BAD_ITEM.values()))
-    shares = {f.id: f.prior * kinds[f.opened_by] for f in model.faults if f.opened_by in kinds}
-    total = sum(shares.values())
-    return {f: s / total for f, s in shares.items()} if total else {}
+            kinds["item"] = max(kinds.get("item", 0.0), P_BAD_ITEM[change.health])
+    return {f.id: f.prior * kinds[f.opened_by] for f in model.faults if f.opened_by in kinds}
 
 
 def log_weights(log_before: Floats, evidence: Evidence, since: dict[str, Floats], model: CompiledModel) -> Floats:
@@ -40,9 +33,9 @@ def log_weights(log_before: Floats, evidence: Evidence, since: dict[str, Floats]
     Two stories are weighed: the old fault alone brought the new symptom, or the old fault explains what was seen before the
     step and a handling fault what came after it:
 
-    ``W(f) = (1 - t) B(f) N(f)`` and ``W(h) = t share(h) sum_f B(f) N(h)``,
+    ``W(f) = (1 - t) B(f) N(f)`` and ``W(h) = t(h) sum_f B(f) N(h)``,
 
-    B being prior times everything known at the trial, N everything since, t :data:`P_TROUBLE`.
+    B being prior times everything known at the trial, N everything since, t(h) the chance that our step brought h, t their sum.
 
     Parameters
     ----------
@@ -57,12 +50,13 @@ def log_weights(log_before: Floats, evidence: Evidence, since: dict[str, Floats]
     """
     news = sum((answer_log_likelihood(f.what, model) for f in evidence.news.values()), np.zeros(len(model.faults)))  # type: ignore[arg-type]  # gather keeps answers only
     after = np.asarray(news + sum(since.values(), np.zeros(len(model.faults))))
-    out = log_before + after + np.log(1.0 - P_TROUBLE)
+    brought = opened_by(evidence.trials, model)
+    out = log_before + after + np.log(1.0 - sum(brought.values()))
     log_z = float(np.logaddexp.reduce(log_before))
-    for fault, share in opened_by(evidence.trials, model).items():
+    for fault, chance in brought.items():
         i = model.fault_index[fault]
         n = _fitted_bad(after, evidence.trials, model) if fault == "fitted_bad" else float(after[i])
-        out[i] = log_z + np.log(P_TROUBLE * share) + n
+        out[i] = log_z + np.log(chance) + n
     return np.asarray(out)
 
 

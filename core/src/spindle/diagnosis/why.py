@@ -14,7 +14,7 @@ from spindle.faults.model import Repair
 
 def percent(p: float) -> str:
     """Return a probability in whole percent, as it is said."""
-    return "under 1 %" if p < 0.01 else "over 99 %" if p > 0.99 else f"{round(100 * p)} %"
+    return "under 1\u00a0%" if p < 0.01 else "over 99\u00a0%" if p > 0.99 else f"{round(100 * p)}\u00a0%"
 
 
 def eur(amount: float) -> str:

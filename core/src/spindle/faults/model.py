@@ -72,7 +72,7 @@ class Fault:
     """A feature of the drive sheet without which the fault cannot exist."""
     opened_by: str = ""
     """Set on handling faults only: the kind of step of ours that can bring it (see :data:`HANDLING`). Its ``prior`` is then
-    its share of the trouble that such a step brings, and it weighs nothing before a step was done (trap T18)."""
+    the chance that such a step brings it, and it weighs nothing before a step was done (trap T18)."""
     like: str = ""
     """Faults whose signs a handling fault shows, where no row names it: the mean of theirs."""
 

@@ -13,7 +13,7 @@ export function LidPlan({ drive, shade, title }: PlanProps) {
       <Caption x={142} y={38} anchor="middle" shade={lid} name="lid" />
 
       <path d="M112 146V216M176 146V216" {...LINE} strokeWidth={3} />
-      <Flex shade={shade('flex_pickup')} d="M188 190C240 190 240 96 292 96" label={{ x: 252, y: 150, name: 'flex' }} />
+      <Flex shade={shade('flex_pickup')} d="M188 190C240 190 240 96 292 96" label={{ x: 214, y: 128, name: 'flex' }} />
       <Part shade={shade('pickup')} x={94} y={160} w={100} h={58} name="pickup" below />
       <Round shade={shade('lens')} cx={112} cy={178} r={11} name="lens" labelX={129} labelY={182.5} inherit={shade('pickup')} />
       <Part shade={shade('trimmer')} x={54} y={134} w={62} h={22} name="trim" />
@@ -24,13 +24,13 @@ export function LidPlan({ drive, shade, title }: PlanProps) {
       <Caption x={142} y={60} anchor="middle" shade={shade('hub')} name="hub" />
       <Caption x={178} y={100} anchor="start" shade={shade('spindle')} name="spindle" />
 
-      <Part shade={shade('switch_lid')} x={8} y={226} w={112} h={24} name={drive.lid_switches === 2 ? 'lid switches' : 'lid switch'} />
-      <Part shade={shade('switch_sled')} x={128} y={238} w={92} h={22} name="sled sw" />
+      <Part shade={shade('switch_lid')} x={270} y={158} w={120} h={24} name={drive.lid_switches === 2 ? 'lid switches' : 'lid switch'} />
+      <Part shade={shade('switch_sled')} x={270} y={188} w={120} h={22} name="sled switch" />
 
       <Flex shade={shade('flex_board')} d="M374 16V2" label={{ x: 0, y: 0, name: '' }} />
       <Board shade={shade} paired={isPaired(drive)} hatch={hatch} x={286} y={14} />
-      <Part shade={shade('object')} x={286} y={196} w={104} h={22} name="object" />
-      <Part shade={shade('supply')} x={286} y={226} w={104} h={24} name="supply" />
+      <Part shade={shade('object')} x={270} y={244} w={120} h={20} name="object" />
+      <Part shade={shade('supply')} x={270} y={216} w={120} h={22} name="supply" />
     </Frame>
   )
 }

@@ -31,10 +31,10 @@ export function TrayPlan({ drive, shade, title }: PlanProps) {
       <Part shade={shade('load')} x={52} y={232} w={64} h={28} name="load" />
       {belt && (
         <g>
-          <path d="M104 236H196M104 256H196" fill="none" stroke="var(--ink)" strokeWidth="7" strokeLinecap="round" />
-          <path d="M104 236H196M104 256H196" fill="none" stroke={belt.fill} strokeWidth="4.4" strokeLinecap="round" />
-          <circle cx="198" cy="246" r="12" fill="var(--paper)" {...LINE} />
-          <Caption x={150} y={250.5} anchor="middle" shade={belt} name="belt" />
+          <path d="M120 236H200M120 256H200" fill="none" stroke="var(--ink)" strokeWidth="7" strokeLinecap="round" />
+          <path d="M120 236H200M120 256H200" fill="none" stroke={belt.fill} strokeWidth="4.4" strokeLinecap="round" />
+          <circle cx="206" cy="246" r="12" fill="var(--paper)" {...LINE} />
+          <Caption x={158} y={250.5} anchor="middle" shade={belt} name="belt" />
         </g>
       )}
 

@@ -11,7 +11,8 @@ const TONES = { holds: 'clear', 'does not hold': 'ember', 'too little to say': '
 /** Rules of thumb of the trade, each with this shop's own counts for and against it, model by model. */
 export function ClaimsRegister() {
   const claims = useQuery({ queryKey: ['claims'], queryFn: () => dataOf(client.GET('/api/claims')) })
-  const families = [...new Set((claims.data ?? []).map((c) => c.family))]
+  const counted = [...(claims.data ?? [])].sort((a, b) => Number(b.counts.length > 0) - Number(a.counts.length > 0))
+  const families = [...new Set(counted.map((c) => c.family))]
   return (
     <div className="mat-grid h-full overflow-y-auto p-4 lg:p-6">
       <div className="mx-auto max-w-6xl space-y-4">
@@ -37,7 +38,7 @@ export function ClaimsRegister() {
                   <th className="w-72 pl-5 font-normal">What the counts say</th>
                 </tr>
               </thead>
-              <tbody>{claims.data?.filter((c) => c.family === f).map((c) => <Rule key={c.id} claim={c} />)}</tbody>
+              <tbody>{counted.filter((c) => c.family === f).map((c) => <Rule key={c.id} claim={c} />)}</tbody>
             </table>
           </Panel>
         ))}

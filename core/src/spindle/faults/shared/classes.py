@@ -10,7 +10,7 @@ from spindle.faults.shared.groups import SLED
 
 def _disc_class(id_: str, name: str, nm: int, *, is_game: bool = False) -> Question:
     """Return the question for one disc class: light of its own diode, everything else shared."""
-    shared_fail = {405: (22, 22, 56), 650: (42, 22, 36), 780: (50, 20, 30)}[nm]  # dirt and current hurt the short wave first
+    shared_fail = {405: (20, 24, 56), 650: (24, 34, 42), 780: (24, 36, 40)}[nm]  # dirt and current hurt the short wave first
     tilted = {405: (10, 30, 60), 650: (24, 36, 40), 780: (46, 30, 24)}[nm]  # tilt bites with the narrow spot
     own_hit, own_other = (3, 9, 88), (93, 5, 2)
     return Question(

@@ -66,8 +66,8 @@ HANDLING_FAULTS: Final = (
         "left_out",
         "handling",
         "A flex or latch left out in our last step",
-        0.45,
-        "the commonest slip of all benches",
+        0.09,
+        "the commonest slip of all benches: one step in eleven",
         opened_by="opened",
         like="flex_board_loose flex_pickup_loose",
     ),
@@ -80,10 +80,17 @@ HANDLING_FAULTS: Final = (
         opened_by="opened",
         like="flex_pickup_torn pickup_dead",
     ),
-    Fault("still_wet", "handling", "Cleaner from our last step not dry", 0.35, "drying is what gets skipped", opened_by="wet", like="lens_dirty"),
-    Fault("fitted_bad", "handling", "A part that we fitted is bad", 0.30, "new does not mean good (trap T25)", opened_by="item"),
+    Fault("still_wet", "handling", "Cleaner from our last step not dry", 0.07, "drying is what gets skipped", opened_by="wet", like="lens_dirty"),
+    Fault(
+        "fitted_bad",
+        "handling",
+        "A part that we fitted is bad",
+        1.0,
+        "times the chance that such a part is bad: new does not mean good (trap T25)",
+        opened_by="item",
+    ),
 )
-"""Their priors are shares of the trouble that a step of ours brings; :mod:`spindle.diagnosis.handling` opens them."""
+"""Their priors are chances that one step of ours brings them, as honest benches admit (invented); :mod:`spindle.diagnosis.handling` opens them."""
 
 
 def shared_faults(priors: Mapping[str, float]) -> tuple[Fault, ...]:

@@ -33,7 +33,7 @@ FAULTS: Final = (
         "closed_out_of_step",
         "handling",
         "Mechanism closed out of step by us",
-        0.40,
+        0.08,
         "an arm or the slider not at rest when the roof went on (trap T34)",
         opened_by="mechanism",
         like="out_of_step",

@@ -48,7 +48,7 @@ FAULTS: Final = (
         "closed_out_of_step",
         "handling",
         "Lift or gears closed out of step by us",
-        0.40,
+        0.08,
         "after belt work the lift was not pushed home (trap T34)",
         opened_by="mechanism",
         like="lift_half",
