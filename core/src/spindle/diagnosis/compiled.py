@@ -86,7 +86,6 @@ def compile_model(sheet: DriveSheet) -> CompiledModel:
         raise ModelError(f"no fault model for the loader family {sheet.family!r}; known: {', '.join(MODELS)}", family=sheet.family)
     model = MODELS[sheet.family]
     has = sheet.features
-    _check_groups(model)
     faults = tuple(f for f in model.faults if not f.needs or f.needs in has)
     questions = {q.id: q for q in model.questions if not q.needs or q.needs in has}
     repairs = tuple(r for r in model.repairs if not r.needs or r.needs in has)
@@ -122,14 +121,6 @@ def cures(repair: Repair, model: FaultModel) -> dict[str, float]:
         if repair.depth >= depth:
             found = {**found, **{f: max(chance, found.get(f, 0.0)) for f, chance in by_the_way.items()}}
     return found
-
-
-def _check_groups(model: FaultModel) -> None:
-    known = {f.id for f in model.faults}
-    for name, members in model.groups.items():
-        for fault in members.split():
-            if fault not in known:
-                raise ModelError(f"group {name!r} of {model.family!r} names the unknown fault {fault!r}")
 
 
 def likelihood_table(question: Question, faults: tuple[Fault, ...], model: FaultModel, sheet: DriveSheet) -> Floats:
@@ -184,7 +175,8 @@ def _expand(name: str, known: set[str], model: FaultModel, sheet: DriveSheet) ->
     if name.startswith("@"):
         if name[1:] not in model.groups:
             raise ModelError(f"a row names the unknown group {name!r}")
-        yield from model.groups[name[1:]].split()
+        for member in model.groups[name[1:]].split():
+            yield from _expand(member, known, model, sheet)
         return
     if not name.startswith("diode:"):
         if name not in known:

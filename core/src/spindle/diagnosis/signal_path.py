@@ -52,7 +52,8 @@ def _links(path: Path, model: CompiledModel) -> list[Link]:
 
 
 def _faults(link: Link, model: CompiledModel) -> list[int]:
-    ids = link.faults.replace("diode:game", f"pickup_{model.sheet.game_nm}").split()
+    named = " ".join(model.model.groups.get(n[1:], n) if n.startswith("@") else n for n in link.faults.split())
+    ids = named.replace("diode:game", f"pickup_{model.sheet.game_nm}").split()
     return [model.fault_index[f] for f in ids if f in model.fault_index]
 
 

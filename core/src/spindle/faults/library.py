@@ -5,8 +5,6 @@ from __future__ import annotations
 from types import MappingProxyType
 from typing import Final
 
-from spindle.faults.lid import LID
-from spindle.faults.slot import SLOT
-from spindle.faults.tray import TRAY
+from spindle.faults.reading import read_family
 
-MODELS: Final = MappingProxyType({m.family: m for m in (TRAY, SLOT, LID)})
+MODELS: Final = MappingProxyType({name: read_family(name) for name in ("tray", "slot", "lid")})

@@ -1,17 +1,31 @@
-"""The procedures that ship with the product, by loader family and repair."""
+"""The procedures that ship with the product, by loader family and repair; read from the TOML files beside this module."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from types import MappingProxyType
-from typing import Final
+from typing import Any, Final
 
-from spindle.repairs import lid, shared, slot, tray
-from spindle.repairs.procedure import Procedure
+from spindle.faults.model import Depth, Mains
+from spindle.faults.reading import read_toml
+from spindle.repairs.procedure import Procedure, Step
 
-PROCEDURES: Final[Mapping[str, Mapping[str, Procedure]]] = MappingProxyType(
-    {family: {p.repair: p for p in (*shared.PROCEDURES, *own.PROCEDURES)} for family, own in (("tray", tray), ("slot", slot), ("lid", lid))}
-)
+
+def _step(entry: Mapping[str, Any]) -> Step:
+    return Step(entry["text"], Mains(entry["mains"]), tuple(entry.get("cautions", ())), entry.get("reads_fuse", False))
+
+
+def _procedure(entry: Mapping[str, Any]) -> Procedure:
+    lists = {key: tuple(entry[key]) for key in ("tools", "transfers") if key in entry}
+    return Procedure(**{**entry, **lists, "depth": Depth[entry["depth"].upper()], "steps": tuple(_step(s) for s in entry["steps"])})
+
+
+def _family(name: str) -> Mapping[str, Procedure]:
+    entries = (*read_toml("spindle.repairs", "shared")["procedures"], *read_toml("spindle.repairs", name)["procedures"])
+    return {p.repair: p for p in map(_procedure, entries)}
+
+
+PROCEDURES: Final[Mapping[str, Mapping[str, Procedure]]] = MappingProxyType({name: _family(name) for name in ("tray", "slot", "lid")})
 
 
 def procedure_for(family: str, repair: str) -> Procedure:

@@ -1,0 +1,122 @@
+"""Reading the fault models: one TOML file for the shared part, one for each loader family, put together here.
+
+The files are data, so that a number can be argued with by somebody who does not write code. They ship inside the package;
+nothing else is read. A mistake in one is a :class:`~spindle.errors.ModelError` that names file and entry.
+"""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import fields, replace
+from functools import cache
+from importlib.resources import files
+from typing import Any, Final, TypeVar
+
+from spindle.errors import ModelError
+from spindle.faults.model import ChartNode, Claim, Depth, Depths, Fault, FaultModel, Link, Mains, Outcome, Pair, Part, Path, Question, QuestionKind, Repair, Row
+
+_T = TypeVar("_T")
+_KIND_ORDER: Final = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
+_TUPLES: Final = ("cautions", "fails", "tested_by", "passed_by", "do")
+
+
+@cache
+def read_toml(package: str, name: str) -> Mapping[str, Any]:
+    """Return a TOML file that ships with a package of ours.
+
+    Raises
+    ------
+    ModelError
+        If it is no TOML.
+    """
+    try:
+        return tomllib.loads((files(package) / f"{name}.toml").read_text(encoding="utf-8"))
+    except tomllib.TOMLDecodeError as error:
+        raise ModelError(f"{name}.toml: {error}") from error
+
+
+def read_family(name: str) -> FaultModel:
+    """Return the fault model of one loader family: the shared part and its own.
+
+    Raises
+    ------
+    ModelError
+        If an entry lacks something, or has a word that it cannot have.
+    """
+    shared, own = read_toml("spindle.faults", "shared"), read_toml("spindle.faults", name)
+    links = {key: tuple(_entry(Link, k, name) for k in entries) for key, entries in shared["links"].items()}
+    both = [*own.get("paths", ()), *shared["paths"]]
+    return FaultModel(
+        family=own["family"],
+        parts=tuple(Part(*p) for p in (*own["parts"], *shared["parts"])),
+        faults=_faults(shared, own, name),
+        questions=_questions(shared, own, name),
+        repairs=_repairs(shared, own, name),
+        depths=Depths(tuple(own["open_min"]), tuple(own["close_min"])),
+        groups={**shared["groups"], **own["groups"]},
+        seen_at_least=tuple(own["seen_at_least"]),
+        reseats={Depth[key.upper()]: cured for key, cured in shared["reseats"].items()},
+        pairs=tuple(Pair(*p) for p in (*shared["pairs"], *own["pairs"])),
+        paths=tuple(Path(p["id"], p["title"], tuple(_links(p["links"], links, name))) for p in both),
+        chart={key: _entry(ChartNode, n, name) for key, n in {**shared["chart"], **own["chart"]}.items()},
+        claims=tuple(_entry(Claim, c, name) for c in (*shared["claims"], *own.get("claims", ()))),
+        schools={key: (s["name"], tuple(s["order"])) for key, s in {**own["schools"], **shared["schools"]}.items()},
+    )
+
+
+def _entry(kind: Callable[..., _T], entry: Mapping[str, Any], file: str) -> _T:
+    """Return an entry as its dataclass; depth, mains and kind by their names, lists as tuples."""
+    known = {f.name for f in fields(kind)}  # type: ignore[arg-type]  # every kind here is a dataclass
+    unknown = set(entry) - known
+    if unknown:
+        raise ModelError(f"{file}.toml, {entry.get('id', entry)!r}: unknown {', '.join(sorted(unknown))}")
+    readers: dict[str, Callable[[Any], object]] = {"depth": lambda v: Depth[v.upper()], "mains": Mains, "kind": QuestionKind, **dict.fromkeys(_TUPLES, tuple)}
+    try:
+        return kind(**{key: readers.get(key, lambda v: v)(value) for key, value in entry.items()})
+    except (TypeError, ValueError, KeyError) as error:
+        raise ModelError(f"{file}.toml, {entry.get('id', entry)!r}: {error}") from error
+
+
+def _links(entries: Iterable[Any], sets: Mapping[str, tuple[Link, ...]], file: str) -> Iterable[Link]:
+    for entry in entries:
+        if isinstance(entry, str):
+            yield from sets[entry.removeprefix("@")]
+        else:
+            yield _entry(Link, entry, file)
+
+
+def _faults(shared: Mapping[str, Any], own: Mapping[str, Any], file: str) -> tuple[Fault, ...]:
+    """Return shared faults with the family's own priors, its own, and last those that our own hands bring."""
+    every = [_entry(Fault, f, file) for f in (*shared["faults"], *own["faults"])]
+    weighed = [replace(f, prior=own.get("priors", {}).get(f.id, f.prior)) for f in every]
+    return tuple(sorted(weighed, key=lambda f: bool(f.opened_by)))
+
+
+def _questions(shared: Mapping[str, Any], own: Mapping[str, Any], file: str) -> tuple[Question, ...]:
+    """Return the questions in the order of the bench: intake, baseline by its stages, classes, looks and tests by depth.
+
+    The family's ``rows`` add its own faults to shared questions; their keys are question ids, space-separated.
+    """
+    added: dict[str, tuple[Row, ...]] = {}
+    for ids, rows in own["rows"].items():
+        for id_ in ids.split():
+            added[id_] = (*added.get(id_, ()), *_rows(rows))
+    every = []
+    for entry in (*shared["questions"], *own["questions"]):
+        rows = (*_rows(entry["rows"]), *added.pop(entry["id"], ()))
+        every.append(_entry(Question, {**entry, "rows": rows, "outcomes": tuple(Outcome(*o) for o in entry["outcomes"])}, file))
+    if added:
+        raise ModelError(f"{file}.toml: rows for unknown questions: {', '.join(added)}")
+    place = {kind: n for n, kind in enumerate(_KIND_ORDER)}
+    return tuple(sorted(every, key=lambda q: (place.get(q.kind, 9), q.order, q.depth if q.kind not in place else 0)))
+
+
+def _rows(entries: Iterable[Any]) -> tuple[Row, ...]:
+    return tuple(Row(faults, tuple(percent), *rest) for faults, percent, *rest in entries)
+
+
+def _repairs(shared: Mapping[str, Any], own: Mapping[str, Any], file: str) -> tuple[Repair, ...]:
+    """Return the family's repairs, then the shared ones; a whole drive takes the family's own parts along."""
+    every = [_entry(Repair, r, file) for r in (*own["repairs"], *shared["repairs"])]
+    return tuple(replace(r, cures={**r.cures, **own["whole_drive"]}) if r.id == "replace_drive" else r for r in every)

@@ -1,1 +1,0 @@
-"""What the loader families have in common: pickup, spindle, sled, drive board, supply, and the disc classes."""
