@@ -113,3 +113,55 @@ def test_the_rattle_releases_the_mains_once_it_is_silent(bram):
 def test_a_job_leaves_as_a_case_file_that_the_command_reads(bram):
     case = read_case(bram.get(f"/jobs/{SEEN}/case").json())
     assert len(case.findings) > 10
+
+
+def test_a_part_at_hand_changes_the_advice_and_can_be_taken_off(bram):
+    part = {"repair": "replace_pickup", "item": "P-4", "health": "proven", "price_cents": 0}
+    noted = bram.write(FRESH, "parts", **part).json()["diagnosis"]
+    (entry,) = noted["swaps"]["parts"]
+    assert (entry["item"], entry["wait_days"]) == ("P-4", 0)
+    struck = bram.write(FRESH, "strikes", line=entry["line"]).json()["diagnosis"]
+    assert struck["swaps"]["parts"] == []
+
+
+@pytest.mark.parametrize("repair", ["clean_lens", "pray", "replace_board"], ids=["takes no part", "unknown", "not on this drive"])
+def test_a_part_that_nothing_takes_is_refused_and_nothing_is_written(bram, repair):
+    count = lines(FRESH)
+    assert bram.write(FRESH, "parts", repair=repair).status_code == 422
+    assert lines(FRESH) == count
+
+
+def test_a_trial_keeps_what_is_known_of_its_part_and_a_sight_its_state(bram):
+    change = {"repair": "replace_pickup", "item": "D-1", "health": "unknown", "works": ["spins"], "stays": True}
+    bram.write(FRESH, "trials", changes=[change], result="no_change")
+    seen = bram.write(FRESH, "answers", question="film_dvd", outcome="fails", setting={"disc_side": "wrong"}).json()
+    row = seen["diagnosis"]["swaps"]["rows"][-1]
+    assert (row["item"], row["stays"], row["goes_back"]) == ("D-1", True, False)
+    assert seen["tape"][-1]["left_out"] == "disc_wrong_way"
+    assert "disc_wrong_way" in {n["code"] for n in seen["diagnosis"]["notices"]}
+    assert "stays in" in next(line["text"] for line in seen["tape"] if line["kind"] == "trial")
+
+
+def test_a_timed_disc_is_judged_against_the_sheet(bram):
+    seen = bram.write(FRESH, "answers", question="film_dvd", outcome="reads", seconds=30).json()
+    answer = next(c["answer"] for c in seen["classes"] if c["question"]["id"] == "film_dvd")
+    assert answer["time_says"].endswith("slow")
+
+
+@pytest.mark.parametrize("tag", [FRESH, "K-0110", "K-0111"])
+def test_the_deeper_look_answers_with_money_and_the_same_figure_twice(bram, tag):
+    one, two = (bram.get(f"/jobs/{tag}/outlook").json() for _ in range(2))
+    assert one == two
+    assert 0 < one["low_cents"] <= one["mean_cents"] <= one["high_cents"]
+    assert one["first"]["title"]
+
+
+def test_the_claims_register_counts_the_shops_own_trials_and_not_struck_ones(bram):
+    def counts():
+        return sum(c["n_for"] + c["n_against"] for claim in bram.get("/claims").json() for c in claim["counts"] if claim["id"] == "slot_reseat_enough")
+
+    before = counts()
+    tape = bram.write(FRESH, "trials", changes=[{"repair": "reseat_flex_pickup"}], result="no_change").json()["tape"]
+    assert counts() == before + 1
+    bram.write(FRESH, "strikes", line=tape[-1]["number"])
+    assert counts() == before

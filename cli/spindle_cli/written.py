@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
 from typing import Any
 
 from spindle.diagnosis.compiled import CompiledModel
@@ -37,7 +38,16 @@ def diagnosis_json(found: Diagnosis, model: CompiledModel) -> dict[str, Any]:
             for c in advice.mind_changes
         ],
         "schools": [{"school": s.id, "name": s.name, "expected_eur": s.expected_eur, "first": s.first or None} for s in advice.schools],
-        "p_cured": found.p_cured,
+        "rests_on": [{"finding": h.finding, "without_it": h.repair or None} for h in advice.mind_holders],
+        "notices": [{"code": n.code, "text": n.text, "findings": list(n.findings)} for n in found.notices],
+        "contradictions": [{"finding": c.finding, "p_false": c.p_false, "disagrees_with": list(c.disagrees_with)} for c in found.contradictions],
+        "two_faults": asdict(found.two_faults) if found.two_faults else None,
+        "signal_paths": [
+            {"path": p.id, "title": p.title, "p": p.p, "links": [asdict(k) for k in p.links], "next_test": p.next_test or None, "splits": list(p.splits)}
+            for p in found.paths
+        ],
+        "swaps": asdict(found.swaps),
+        "ending": asdict(found.ending),
     }
 
 
@@ -57,6 +67,7 @@ def _move(move: Move) -> dict[str, Any]:
         "depth": move.depth.name.lower(),
         "mains": move.mains,
         "cautions": [CAUTIONS[c].text for c in move.cautions],
+        **({"repair": move.repair, "item": move.item or None, "source": move.source or None} if move.repair else {}),
         **({"p_cures": move.p_cures} if move.kind is MoveKind.REPAIR else {}),
         "answers": [
             {"outcome": a.outcome, "label": a.label, "chance": a.chance, "top_fault": a.top_fault, "top_p": a.top_p, "next_repair": a.next_repair or None}

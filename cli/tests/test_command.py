@@ -120,3 +120,57 @@ def test_what_is_no_case_file_is_refused(raw, says, tmp_path, capsys):
     code, out, err = run(capsys, "diagnose", file)
     assert (code, out) == (2, "")
     assert says in err
+
+
+SAYS = [
+    ("tray-jams-empty", lambda d: d["parts"][0]["part"] == "belt" and d["next_moves"][0]["item"] == "BELT-12"),
+    ("lid-doubtful-donor", lambda d: {w["finding"]: w["left_out"] for w in d["weights"]}["f3"] == "disc_wrong_way" and d["swaps"]["next_item"] == "D-2"),
+    ("new-since-our-step", lambda d: d["parts"][0]["part"] == "handling" and "new_symptom" in {n["code"] for n in d["notices"]}),
+    ("one-of-two-cured", lambda d: d["suspects"][0]["fault"] == "switch_insert"),
+    ("comes-and-goes", lambda d: d["ending"]["verdict"] == "go_on" and d["ending"]["passes_wanted"] > 8),
+    ("findings-disagree", lambda d: d["contradictions"][0]["finding"] == "f6"),
+]
+
+
+@pytest.mark.parametrize(("name", "holds"), SAYS, ids=[s[0] for s in SAYS])
+def test_each_example_says_what_it_is_there_for(name, holds, capsys):
+    assert holds(diagnosed(capsys, name))
+
+
+def test_two_steps_deep_is_asked_for_and_costs_no_more(capsys):
+    path = FORMATS / "examples" / "retries.json"
+    shallow, deep = (json.loads(run(capsys, "diagnose", path, *more)[1])["next_moves"] for more in ((), ("--deep",)))
+    assert min(m["expected_eur_at_most"] for m in deep) <= min(m["expected_eur_at_most"] for m in shallow) + 1e-9
+
+
+def test_a_study_prints_json_and_its_progress_aside(capsys):
+    code, out, err = run(capsys, "study", "--cases", 6, "--seed", 3, "--family", "lid", "--policy", "planner", "--policy", "flow_chart", "--jobs", 1)
+    family = json.loads(out)["families"]["lid"]
+    assert (code, family["policies"].keys(), family["planner_against"].keys()) == (0, {"planner", "flow_chart"}, {"flow_chart"})
+    assert "1/1" in err
+    again = run(capsys, "study", "--cases", 6, "--seed", 3, "--family", "lid", "--policy", "planner", "--policy", "flow_chart", "--jobs", 1)[1]
+    assert again == out
+
+
+@pytest.mark.parametrize("measure", ["slips", "donors", "proof"])
+def test_every_measure_prints_numbers(measure, capsys):
+    code, out, _ = run(capsys, "study", "--measure", measure, "--cases", 8, "--family", "tray", "--jobs", 1)
+    assert code == 0
+    assert all(isinstance(v, int | float) for v in json.loads(out)["families"]["tray"].values())
+
+
+def test_the_optimum_prints_both_gaps(capsys):
+    code, out, _ = run(capsys, "optimum", "--cases", 1, "--seed", 2, "--jobs", 2)
+    assert code == 0
+    assert all(s["invariant_broken"] == 0 and s["two_step_gap_percent"] >= 0 for s in json.loads(out)["sizes"])
+
+
+REFUSED = [(["--cases", "none"], "whole number"), (["--world", "flat"], "invalid choice"), (["--policy", "luck"], "invalid choice")]
+
+
+@pytest.mark.parametrize(("argv", "says"), REFUSED)
+def test_a_study_refuses_what_it_does_not_know(argv, says, capsys):
+    with pytest.raises(SystemExit) as stopped:
+        main(["study", *argv])
+    assert stopped.value.code == 2
+    assert says in capsys.readouterr().err

@@ -95,6 +95,13 @@ def test_mind_changes_name_answers_that_flip_the_best_repair():
     assert ("lens_look", "clear", "replace_pickup") in {(c.question, c.outcome, c.next_repair) for c in advice.mind_changes}
 
 
+def test_mind_holders_name_the_finding_without_which_another_repair_would_be_best():
+    bench = Bench(f"{RETRIES} game_bd=fails film_dvd=reads lens_look=clear", depth=Depth.DRIVE_OPEN)
+    holders = {h.finding: h.repair for h in bench.found.advice.mind_holders}
+    assert bench.found.advice.best_repair == "replace_pickup"
+    assert holders["f6"] == "clean_lens"
+
+
 def test_much_weight_off_the_list_says_stop_and_think():
     tried = ("replace_drive", "replace_pickup", "replace_driver", "replace_fuse", "reseat_flex_board", "reflow_connector", "redo_last_step")
     swaps = " ".join(f"{r}:{r}!no_change" for r in tried)

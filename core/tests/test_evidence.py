@@ -114,7 +114,11 @@ def test_the_slip_is_found_named_and_struck_in_peace():
 
 
 TWO = [
-    ("takes_disc=hesitates ejects=slow roller_look=glazed spins=cycles game_bd=fails film_dvd=reads", PAIRED, {"rollers_glazed", "pickup_405"}),
+    (
+        "takes_disc=hesitates ejects=slow roller_look=glazed spins=cycles game_bd=fails film_bd=fails film_dvd=reads light_check=weak",
+        PAIRED,
+        {"rollers_glazed", "pickup_405"},
+    ),
     ("tray_opens_empty=motor_only belt_look=tired belt_pull=slips spins=cycles game_dvd=fails lens_look=hazy", TRAY, {"belt_slack", "lens_dirty"}),
     (RETRIES, PAIRED, None),
 ]

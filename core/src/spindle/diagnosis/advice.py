@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
 
 from spindle.diagnosis.case import Answer, Case, Health, Stock, Trial
-from spindle.diagnosis.compiled import CompiledModel
+from spindle.diagnosis.compiled import CompiledModel, Floats
 from spindle.diagnosis.cost import expected_cost
 from spindle.diagnosis.lookahead import TIE, Choice, Pick, Position, one_step, pick, two_step
-from spindle.diagnosis.moves import Advice, AnswerPreview, MindChange, Move, MoveKind
+from spindle.diagnosis.moves import Advice, AnswerPreview, MindChange, MindHolder, Move, MoveKind
 from spindle.diagnosis.posterior import Belief
 from spindle.diagnosis.problem import Asked, Plan, bench_minutes, part_terms, plan_for
 from spindle.diagnosis.schools import schools_from
@@ -193,6 +193,22 @@ def _best_repair_at(seen: Outlook, model: CompiledModel) -> list[str]:
     n = len(seen.plan.problem.close)
     _, first = expected_cost(np.tile(seen.position.w, (n, 1)), np.arange(n), np.tile(seen.position.free, (n, 1)), seen.plan.problem)
     return ["" if a < 0 else model.repairs[a].id for a in first]
+
+
+def mind_holders(without: Mapping[str, Floats], seen: Outlook, model: CompiledModel, best: str) -> tuple[MindHolder, ...]:
+    """Return the findings that hold the best repair where it is: without one of them another would be best.
+
+    Parameters
+    ----------
+    without : mapping of finding id to P(fault | all other findings), of shape (n_faults,)
+    """
+    if not without:
+        return ()
+    n = len(without)
+    depth, free = np.full(n, seen.position.depth), np.tile(seen.position.free, (n, 1))
+    _, first = expected_cost(np.array(list(without.values())), depth, free, seen.plan.problem)
+    names = ["" if a < 0 else model.repairs[a].id for a in first]
+    return tuple(MindHolder(f, r) for f, r in zip(without, names, strict=True) if r != best)
 
 
 def _mind_changes(asks: Sequence[Move], best_at: Sequence[str], depth: int) -> tuple[MindChange, ...]:

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from spindle.diagnosis.advice import advise, look_ahead
+from spindle.diagnosis.advice import advise, look_ahead, mind_holders
 from spindle.diagnosis.case import Case
 from spindle.diagnosis.compiled import CompiledModel
 from spindle.diagnosis.contradictions import Contradiction, find_contradictions
@@ -97,6 +97,7 @@ def diagnose(case: Case, model: CompiledModel, *, keep_going: Callable[[], bool]
     suspects = sorted((Suspect(f.id, f.part, f.name, float(p)) for f, p in zip(model.faults, belief.p, strict=True)), key=lambda s: -s.p)
     parts = sorted((PartSuspicion(x.id, x.name, float(p)) for x, p in zip(model.parts, belief.p_part, strict=True)), key=lambda s: -s.p)
     moved = weights_of_evidence(case, model, belief)
+    advice = replace(advice, mind_holders=mind_holders({f: m.p_without for f, m in moved.items()}, outlook, model, advice.best_repair))
     return Diagnosis(
         suspects=tuple(suspects),
         parts=tuple(parts),

@@ -81,7 +81,7 @@ class MindChange:
 
 @dataclass(frozen=True)
 class MindHolder:
-    """A finding without which another repair would be best, and by how much the best one leads the second with it."""
+    """A finding without which another repair would be best ("" where giving up would be)."""
 
     finding: str
     repair: str
@@ -104,6 +104,7 @@ class Advice:
     schools: tuple[School, ...]
     mind_changes: tuple[MindChange, ...]
     best_repair: str
+    mind_holders: tuple[MindHolder, ...] = ()
     is_tie: bool = False
     should_think: bool = False
     held_back: str = ""

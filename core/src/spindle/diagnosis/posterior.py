@@ -125,6 +125,8 @@ class Moved:
     """What one finding moved, in decibans of log-odds: with it against without it (the same as striking it)."""
 
     part_db: Floats
+    p_without: Floats
+    """P(fault | all findings but this one), of shape (n_faults,)."""
 
 
 def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dict[str, Moved]:
@@ -138,7 +140,7 @@ def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dic
     moved = {}
     for finding in counted:
         before = believe(case.without(finding.id).findings, model)
-        moved[finding.id] = Moved(now - log_odds_db(before.p_part))
+        moved[finding.id] = Moved(now - log_odds_db(before.p_part), before.p)
     return moved
 
 

@@ -65,7 +65,7 @@ def read_family(name: str) -> FaultModel:
     )
 
 
-def _entry(kind: Callable[..., _T], entry: Mapping[str, Any], file: str) -> _T:
+def _entry(kind: type[_T], entry: Mapping[str, Any], file: str) -> _T:
     """Return an entry as its dataclass; depth, mains and kind by their names, lists as tuples."""
     known = {f.name for f in fields(kind)}  # type: ignore[arg-type]  # every kind here is a dataclass
     unknown = set(entry) - known
@@ -73,7 +73,8 @@ def _entry(kind: Callable[..., _T], entry: Mapping[str, Any], file: str) -> _T:
         raise ModelError(f"{file}.toml, {entry.get('id', entry)!r}: unknown {', '.join(sorted(unknown))}")
     readers: dict[str, Callable[[Any], object]] = {"depth": lambda v: Depth[v.upper()], "mains": Mains, "kind": QuestionKind, **dict.fromkeys(_TUPLES, tuple)}
     try:
-        return kind(**{key: readers.get(key, lambda v: v)(value) for key, value in entry.items()})
+        made: Callable[..., _T] = kind
+        return made(**{key: readers.get(key, lambda v: v)(value) for key, value in entry.items()})
     except (TypeError, ValueError, KeyError) as error:
         raise ModelError(f"{file}.toml, {entry.get('id', entry)!r}: {error}") from error
 
