@@ -21,6 +21,9 @@ VIEWS = [
     "/bench/K-0103",
     "/bench/K-0108",
     "/bench/K-0101",
+    "/bench/K-0110",
+    "/bench/K-0111",
+    "/track-record",
     "/bench/K-9999",
     "/nowhere",
 ]

@@ -65,6 +65,10 @@ def read_family(name: str) -> FaultModel:
     )
 
 
+def _as_it_is(value: object) -> object:
+    return value
+
+
 def _entry(kind: type[_T], entry: Mapping[str, Any], file: str) -> _T:
     """Return an entry as its dataclass; depth, mains and kind by their names, lists as tuples."""
     known = {f.name for f in fields(kind)}  # type: ignore[arg-type]  # every kind here is a dataclass
@@ -73,8 +77,7 @@ def _entry(kind: type[_T], entry: Mapping[str, Any], file: str) -> _T:
         raise ModelError(f"{file}.toml, {entry.get('id', entry)!r}: unknown {', '.join(sorted(unknown))}")
     readers: dict[str, Callable[[Any], object]] = {"depth": lambda v: Depth[v.upper()], "mains": Mains, "kind": QuestionKind, **dict.fromkeys(_TUPLES, tuple)}
     try:
-        made: Callable[..., _T] = kind
-        return made(**{key: readers.get(key, lambda v: v)(value) for key, value in entry.items()})
+        return kind(**{key: readers.get(key, _as_it_is)(value) for key, value in entry.items()})
     except (TypeError, ValueError, KeyError) as error:
         raise ModelError(f"{file}.toml, {entry.get('id', entry)!r}: {error}") from error
 

@@ -25,3 +25,14 @@ test.each([
   [0.02, '2', false],
   [0.58, '58', false],
 ])('a suspicion of %d is labelled %s', (p, label, isCleared) => expect(shadeOf(p)).toMatchObject({ label, isCleared }))
+
+test.each([
+  ['tray', { has_belt: true }, 'belt', true],
+  ['tray', { has_belt: false }, 'belt', false],
+  ['lid', { lid_switches: 2 }, 'lid switches', true],
+  ['lid', { lid_switches: 1 }, 'lid switches', false],
+  ['slot', {}, 'rollers', true],
+])('a %s drive with %o shows "%s": %s', (family, more, word, shows) => {
+  const { container } = render(<DrivePlan drive={{ ...drive, ...more, family }} parts={[]} />)
+  expect(container.textContent?.includes(word)).toBe(shows)
+})

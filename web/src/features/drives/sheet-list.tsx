@@ -16,7 +16,7 @@ const PAIRING: Record<string, string> = {
 export function SheetList() {
   const sheets = useQuery({ queryKey: ['sheets'], queryFn: () => dataOf(client.GET('/api/sheets')), staleTime: 300_000 })
   return (
-    <div className="mat-grid h-full overflow-y-auto p-4 lg:p-6">
+    <div className="mat-grid h-full overflow-y-auto p-4 lg:p-6" role="region" aria-label="Drive sheets" tabIndex={0}>
       <div className="mx-auto max-w-6xl space-y-4">
         <div>
           <h1 className="text-[1.55rem] font-bold">Drives</h1>

@@ -14,7 +14,7 @@ export function ClaimsRegister() {
   const counted = [...(claims.data ?? [])].sort((a, b) => Number(b.counts.length > 0) - Number(a.counts.length > 0))
   const families = [...new Set(counted.map((c) => c.family))]
   return (
-    <div className="mat-grid h-full overflow-y-auto p-4 lg:p-6">
+    <div className="mat-grid h-full overflow-y-auto p-4 lg:p-6" role="region" aria-label="Claims register" tabIndex={0}>
       <div className="mx-auto max-w-6xl space-y-4">
         <div>
           <h1 className="text-[1.55rem] font-bold">Claims register</h1>

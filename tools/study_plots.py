@@ -1,0 +1,69 @@
+"""The plots of docs/study.md from docs/study/*.json. Run by tools/study."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+import matplotlib as mpl
+from matplotlib import pyplot as plt
+
+STUDY = Path(__file__).resolve().parents[1] / "docs" / "study"
+INK, QUIET, EMBER, VERDIGRIS = "#1c2b2a", "#5b6b69", "#b8480f", "#1d6f63"
+NAMES = {
+    "planner": "the advice",
+    "information_first": "information, then p/c",
+    "depth_blind": "depth-blind advice",
+    "flow_chart": "flow chart",
+    "no_tests": "p/c without tests",
+    "drive_first": "whole drive first",
+    "clean_first": "clean first",
+    "pickup_first": "pickup first",
+    "cheapest_first": "cheapest first",
+}
+WORLDS = ("matched", "priors", "rows", "repairs", "slips", "perturbed")
+
+
+def _read(name: str) -> dict[str, dict[str, dict[str, dict[str, float]]]]:
+    found: dict[str, dict[str, dict[str, dict[str, float]]]] = json.loads((STUDY / f"{name}.json").read_text(encoding="utf-8"))["families"]
+    return found
+
+
+def costs() -> None:
+    """Draw the mean cost of every policy, a panel for each loader family."""
+    families = _read("matched")
+    figure, panels = plt.subplots(1, len(families), figsize=(11, 3.6), sharey=True)
+    for panel, (family, found) in zip(panels, families.items(), strict=True):
+        for n, name in enumerate(NAMES):
+            own = found["policies"][name]
+            panel.barh(n, own["mean_eur"], xerr=2 * own["se_eur"], color=INK if name == "planner" else QUIET, ecolor=EMBER, height=0.7)
+        panel.set_title(f"{family} load", loc="left")
+        panel.set_xlabel("euro a unit, ± 2 SE")
+    panels[0].set_yticks(range(len(NAMES)), list(NAMES.values()))
+    panels[0].invert_yaxis()
+    _save(figure, "costs")
+
+
+def worlds() -> None:
+    """Draw advice and flow chart in every world."""
+    figure, panels = plt.subplots(1, 3, figsize=(11, 3.2), sharey=True)
+    for panel, family in zip(panels, _read("matched"), strict=True):
+        for n, (name, colour) in enumerate((("planner", INK), ("flow_chart", QUIET))):
+            heights = [_read(w)[family]["policies"][name]["mean_eur"] for w in WORLDS]
+            panel.bar([x + 0.4 * n for x in range(len(WORLDS))], heights, width=0.38, color=colour, label=NAMES[name])
+        panel.set_title(f"{family} load", loc="left")
+        panel.set_xticks([x + 0.2 for x in range(len(WORLDS))], WORLDS, rotation=30)
+    panels[0].set_ylabel("euro a unit")
+    panels[0].legend(frameon=False)
+    _save(figure, "worlds")
+
+
+def _save(figure: plt.Figure, name: str) -> None:
+    figure.tight_layout()
+    figure.savefig(STUDY / f"{name}.svg", metadata={"Date": None})
+
+
+if __name__ == "__main__":
+    mpl.rcParams.update({"svg.hashsalt": "study", "axes.spines.top": False, "axes.spines.right": False, "font.size": 9})
+    costs()
+    worlds()
