@@ -12,7 +12,7 @@ from spindle.diagnosis.case import Answer, Case, Finding, Health, Source
 from spindle.diagnosis.compiled import compile_model
 from spindle.diagnosis.diagnose import diagnose
 from spindle.diagnosis.likelihood import is_tampered, unreliability
-from spindle.diagnosis.posterior import believe
+from spindle.diagnosis.posterior import believe, weights_of_evidence
 from spindle.drives.sheet import Pairing
 
 from .conftest import FAMILIES, FREE, LID, PAIRED, RETRIES, TRAY, Bench
@@ -77,6 +77,15 @@ def test_striking_a_finding_gives_back_the_former_numbers(given_answers, extra):
     before = tape(given_answers)
     struck = tuple(Finding(f"x{n}", a, is_struck=True) for n, a in enumerate(extra))
     assert np.abs(believe(before + struck, MODEL).p - believe(before, MODEL).p).max() < 1e-12
+
+
+@settings(deadline=None, max_examples=30)
+@given(given_answers=answers(), repeat=st.booleans())
+def test_a_weight_is_what_striking_the_finding_gives_back(given_answers, repeat):
+    findings = tape([*given_answers, *(given_answers[:1] if repeat else ())])
+    case = Case(PAIRED, findings)
+    for finding, moved in weights_of_evidence(case, MODEL, believe(findings, MODEL)).items():
+        assert np.abs(moved.p_without - believe(case.without(finding).findings, MODEL).p).max() < 1e-9
 
 
 @settings(deadline=None, max_examples=40)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Final
 
@@ -47,6 +47,8 @@ class CompiledModel:
     likelihood: Mapping[str, Floats]
     success: Floats
     membership: Floats
+    log_rows: dict[tuple[str, str, float], Floats] = field(default_factory=dict, compare=False)
+    """log P(answer | fault) by question, answer and unreliability, filled as they are asked for: a drive's answers come back."""
 
     @cached_property
     def fault_index(self) -> Mapping[str, int]:

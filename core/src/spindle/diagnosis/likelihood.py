@@ -35,7 +35,13 @@ def answer_likelihood(answer: Answer, model: CompiledModel) -> Floats:
 def answer_log_likelihood(answer: Answer, model: CompiledModel, *, is_tampered: bool = False) -> Floats:
     """Return ``log[(1 - eps) P(outcome | fault) + eps / n_outcomes]``, eps being the unreliability of the source."""
     eps = unreliability(answer.source, is_tampered=is_tampered)
-    return np.asarray(np.log((1.0 - eps) * answer_likelihood(answer, model) + eps / len(model.likelihood[answer.question])))
+    key = (answer.question, answer.outcome, eps)
+    if answer.seconds is None and key in model.log_rows:
+        return model.log_rows[key]
+    row = np.asarray(np.log((1.0 - eps) * answer_likelihood(answer, model) + eps / len(model.likelihood[answer.question])))
+    if answer.seconds is None:
+        model.log_rows[key] = row
+    return row
 
 
 def is_tampered(evidence: Evidence) -> bool:

@@ -7,13 +7,14 @@ last step (:mod:`~spindle.diagnosis.handling`) and a change that cured one fault
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 
 from spindle.diagnosis import handling
-from spindle.diagnosis.case import Case, Finding, Trial
+from spindle.diagnosis.case import Answer, Case, Finding, Trial, TrialResult
 from spindle.diagnosis.compiled import CompiledModel, Floats
-from spindle.diagnosis.evidence import Evidence, gather
+from spindle.diagnosis.evidence import Evidence, LeftOut, gather
 from spindle.diagnosis.intermittence import Steadiness, steadiness
 from spindle.diagnosis.likelihood import answer_rows
 from spindle.diagnosis.trials import trials_log_likelihood
@@ -137,11 +138,32 @@ def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dic
     """
     counted = [f for f in case.standing if f.id not in belief.evidence.left_out]
     now = log_odds_db(belief.p_part)
+    alone = _rows_that_stand_alone(case, belief, model)
+    total = belief.log_prior + sum(belief.rows.values(), np.zeros(len(model.faults)))
     moved = {}
     for finding in counted:
-        before = believe(case.without(finding.id).findings, model)
-        moved[finding.id] = Moved(now - log_odds_db(before.p_part), before.p)
+        if finding.id in alone:
+            p = posterior(total - belief.rows[finding.id], np.zeros((1, len(total))))
+        else:
+            p = believe(case.without(finding.id).findings, model).p
+        moved[finding.id] = Moved(now - log_odds_db(model.membership @ p), p)
     return moved
+
+
+_REACHES_FURTHER: Final = ("power", "opened_before", "repeats")
+"""Questions whose answer decides how others are weighed."""
+
+
+def _rows_that_stand_alone(case: Case, belief: Belief, model: CompiledModel) -> set[str]:
+    """Return the answers that can be struck by taking their row out: nothing else on the tape is read differently without them."""
+    evidence = belief.evidence
+    if evidence.news or evidence.changed_at >= 0 or any(t.result is TrialResult.CLEAN for t in evidence.trials):
+        return set()
+    of = {f.id: f.what for f in case.findings}
+    replaced = {what.question for i, r in evidence.left_out.items() if r is LeftOut.REPLACED and isinstance(what := of[i], Answer)}
+    said = {f.id: a for f, a in zip(evidence.answers.values(), evidence.said.values(), strict=True)}
+    reaching = {*_REACHES_FURTHER, *replaced}
+    return {i for i, a in said.items() if a.question not in reaching and not a.tries and not (evidence.trials and model.questions[a.question].is_behaviour)}
 
 
 def chance_of(repair_id: str, findings: tuple[Finding, ...], model: CompiledModel) -> float:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Final
 
@@ -15,8 +15,8 @@ from spindle.diagnosis.problem import Plan
 from spindle.faults.model import ChartNode
 
 START: Final = "start"
-_UNLIKELY: Final = 1e-5
-"""Branches of the chart below this chance are valued as given up: they move the cost by less than a cent."""
+_UNLIKELY: Final = 8e-3
+"""Below this chance a branch of the chart follows its likeliest answer alone: the cost moves by about two percent."""
 WORTH_TRYING: Final = 0.02
 """The cheapest-first school leaves out what helps less than one time in fifty."""
 
@@ -78,18 +78,22 @@ class Chart:
     def cost(self, at: Position, name: str = START) -> float:
         """Return the expected cost of following the chart from a node to its end, in euro times the position's weight.
 
-        Exact: every answer of every box is a branch.
+        Every answer of every box is a branch; unlikely ones go on without branching (:data:`_UNLIKELY`).
         """
         weight = float(at.w.sum())
         problem = self.plan.problem
-        if not name or weight < _UNLIKELY:
+        if not name:
             return weight * problem.giving_up(at.depth)
         node = self.nodes[name]
         if node.ask:
             q = self.question(node)
             if q < 0 or not at.open_[q]:
                 return self.cost(at, self.skip(node))
-            branches = ((self.next_of(node, o), at.after_answer(q, n, problem)) for n, o in enumerate(self.outcomes(node)))
+            branches = [(self.next_of(node, o), at.after_answer(q, n, problem)) for n, o in enumerate(self.outcomes(node))]
+            if weight < _UNLIKELY:
+                follow, likeliest = max(branches, key=lambda b: float(b[1].w.sum()))
+                scaled = replace(likeliest, w=likeliest.w * (weight / max(float(likeliest.w.sum()), 1e-300)))
+                branches = [(follow, scaled)]
             return weight * problem.asking(at.depth, q) + sum(self.cost(branch, follow) for follow, branch in branches)
         spent = 0.0
         for a in self.repairs(node, at):

@@ -14,6 +14,10 @@ SURE: Final = 0.9
 """From this probability on a claim is said to hold, or not to, for a model; between there is too little to say."""
 
 
+MIN_TRIALS: Final = 5
+"""With fewer trials nothing is said: two swaps are an anecdote."""
+
+
 @dataclass(frozen=True, slots=True)
 class Tried:
     """One trial of one repair alone, on a variant: did it come out clean?"""
@@ -76,5 +80,6 @@ def count(claim: Claim, variant: str, trials: list[Tried]) -> Count:
     limit = abs(claim.helps_at_least)
     above = float(beta.sf(limit, 1 + clean, 1 + rest))
     p_holds, n_for, n_against = (above, clean, rest) if claim.helps_at_least > 0 else (1.0 - above, rest, clean)
-    verdict = "holds" if p_holds >= SURE else "does not hold" if p_holds <= 1.0 - SURE else "too little to say"
+    is_few = len(trials) < MIN_TRIALS
+    verdict = "too little to say" if is_few else "holds" if p_holds >= SURE else "does not hold" if p_holds <= 1.0 - SURE else "too little to say"
     return Count(variant, n_for, n_against, p_holds, verdict)

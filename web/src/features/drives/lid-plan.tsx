@@ -13,7 +13,7 @@ export function LidPlan({ drive, shade, title }: PlanProps) {
       <Caption x={142} y={38} anchor="middle" shade={lid} name="lid" />
 
       <path d="M112 146V216M176 146V216" {...LINE} strokeWidth={3} />
-      <Flex shade={shade('flex_pickup')} d="M188 190C240 190 240 96 292 96" label={{ x: 214, y: 128, name: 'flex' }} />
+      <Flex shade={shade('flex_pickup')} d="M188 190C240 190 240 96 292 96" label={{ x: 204, y: 124, name: 'flex' }} />
       <Part shade={shade('pickup')} x={94} y={160} w={100} h={58} name="pickup" below />
       <Round shade={shade('lens')} cx={112} cy={178} r={11} name="lens" labelX={129} labelY={182.5} inherit={shade('pickup')} />
       <Part shade={shade('trimmer')} x={54} y={134} w={62} h={22} name="trim" />

@@ -15,7 +15,7 @@ export function SlotPlan({ drive, shade, title }: PlanProps) {
 
       {/* rails with the pickup; the flex runs from it to the board */}
       <path d="M120 130V226M188 130V226" {...LINE} strokeWidth={3} />
-      <Flex shade={shade('flex_pickup')} d="M200 180C246 180 238 108 292 104" label={{ x: 214, y: 136, name: 'flex' }} />
+      <Flex shade={shade('flex_pickup')} d="M200 180C246 180 238 108 292 104" label={{ x: 222, y: 116, name: 'flex' }} />
       <Part shade={shade('sled')} x={216} y={194} w={62} h={24} name="sled" />
       <Part shade={shade('pickup')} x={104} y={148} w={102} h={60} name="pickup" below />
       <Round shade={shade('lens')} cx={124} cy={168} r={12} name="lens" labelX={142} labelY={172.5} inherit={shade('pickup')} />
