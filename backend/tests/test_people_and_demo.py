@@ -58,7 +58,7 @@ def test_a_fresh_demo_replaces_everything(demo):
     Job.objects.filter(tag=FRESH).update(owner_name="Somebody else")
     call_command("load_demo", "--fresh")
     assert Job.objects.get(tag=FRESH).owner_name == "Lending desk, copy 3"
-    assert Job.objects.count() == 9
+    assert Job.objects.count() == 11
 
 
 def test_there_is_one_shop_and_its_figures_are_the_advices(db):
