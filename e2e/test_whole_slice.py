@@ -74,6 +74,7 @@ def test_one_unit_from_the_counter_to_the_report_by_keyboard_alone(page, shop):
         expect(current).not_to_have_text(question)
     answer(page, "If it plays: does it still read after ten minutes, at later data?", "Not reached")
     answer(page, "Does it eject?", "Ejects")
+    answer(page, "Eject command with no disc in: does the loader run and come to rest?", "Runs and comes to rest")
     answer(page, "The same disc six times: is the fault always there?", "Every time")
     for name, label in (("game BD", "Fails"), ("film BD", "Fails"), ("film DVD", "Reads, but slowly")):
         answer(page, f"Does it read a {name}?", label)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from api.errors import PROBLEM, add_handlers
-from api.routers import bench, jobs, session
+from api.routers import bench, drives, jobs, session
 from ninja import NinjaAPI
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
@@ -36,4 +36,5 @@ api = _Api(title="Tidy Spindle", version="1", docs_url=None, auth=django_auth, u
 add_handlers(api)
 api.add_router("/session", session.router)
 api.add_router("", jobs.router)
+api.add_router("", drives.router)
 api.add_router("/jobs/{tag}", bench.router)

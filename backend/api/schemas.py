@@ -629,6 +629,42 @@ class PromptChoiceView(Schema):
     label: str
 
 
+class KeyIn(Schema):
+    """What the eye has seen so far: feature -> value, or "cant_see"."""
+
+    answers: dict[Word, Word]
+
+
+class FeatureView(Schema):
+    """One thing to look at."""
+
+    id: str
+    ask: str
+    how: str
+    where: Literal["outside", "cover_off", "drive_open"]
+    values: list[PromptChoiceView]
+
+
+class CandidateView(Schema):
+    """A drive that it can be, with the answers that speak against it."""
+
+    sheet_id: int
+    name: str
+    variant: str
+    p: float
+    against: list[str]
+
+
+class KeyView(Schema):
+    """Where the identification key stands."""
+
+    features: list[FeatureView]
+    candidates: list[CandidateView]
+    next_feature: str
+    is_settled: bool
+    differ: list[str]
+
+
 class PromptView(Schema):
     """One condition prompt."""
 

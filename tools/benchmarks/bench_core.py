@@ -1,5 +1,8 @@
 """Speeds of the core on the widest family: posterior, next move, two steps, what would change my mind; pyagrum's posterior beside it."""
 
+import json
+from pathlib import Path
+
 import numpy as np
 import pyagrum as gum
 import pytest
@@ -11,6 +14,8 @@ from spindle.diagnosis.evidence import gather
 from spindle.diagnosis.futures import outturn
 from spindle.diagnosis.likelihood import answer_rows
 from spindle.diagnosis.posterior import believe, posterior, weights_of_evidence
+from spindle.drives.key import Variant
+from spindle.study.identification import study_key
 from spindle.study.worlds import SHEETS
 
 MODEL = compile_model(SHEETS["tray"])
@@ -93,3 +98,8 @@ def test_whole_answer(benchmark, case):
 def test_forty_futures(benchmark):
     seen = look_ahead(SIX, MODEL, believe(SIX.findings, MODEL))
     benchmark(lambda: outturn(seen.position, seen.plan.problem, np.random.default_rng(1)))
+
+
+def test_identification_key():
+    sheets = json.loads((Path(__file__).parents[2] / "demo" / "scenario.json").read_text(encoding="utf-8"))["sheets"]
+    print(f"\nkey over {len(sheets)} variants: {study_key(tuple(Variant(s['variant'], s['looks']) for s in sheets), 2000, 7)}")

@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import Annotated
 
 from api.isolating import claim_view
-from api.presenters import day_row_view, job_view, sheet_view
+from api.presenters import day_row_view, job_view
 from api.requests import SignedIn
-from api.schemas import ClaimView, DayRowView, FoundView, IntakeIn, JobView, Problem, PromptView, SheetView, Short
-from apps.drives.selectors import current_sheets, family_by_variant
+from api.schemas import ClaimView, DayRowView, FoundView, IntakeIn, JobView, Problem, PromptView, Short
+from apps.drives.selectors import family_by_variant
 from apps.jobs.selectors import job_state, search, the_day, tried_repairs
 from apps.jobs.services.take_in import Intake, take_in
 from apps.shop.selectors import the_shop
@@ -33,12 +33,6 @@ def find(request: SignedIn, q: Annotated[Short, Query()]) -> list[FoundView]:
     return [
         FoundView(tag=j.tag, console=f"{j.sheet.maker} {j.sheet.console}", owner_name=j.owner_name, stage_name=NAMES[Stage(j.stage)]) for j in search(q)
     ]  # fmt: skip
-
-
-@router.get("/sheets", response={200: list[SheetView], 401: Problem}, operation_id="sheets")
-def sheets(request: SignedIn) -> list[SheetView]:
-    """Return the current drive sheets."""
-    return [sheet_view(sheet) for sheet in current_sheets()]
 
 
 @router.get("/prompts", response={200: list[PromptView], 401: Problem}, operation_id="prompts")

@@ -15,6 +15,8 @@ class Sheet(models.Model):
     version = models.PositiveIntegerField(default=1)
     is_current = models.BooleanField(default=True)
     facts = models.JSONField()
+    looks = models.JSONField(default=dict)
+    """What the eye can see, for the identification key: feature id -> value id."""
     notes = models.JSONField(default=list)
     """Values with where they come from and how sure they are: [{what, value, source, confidence}]."""
 

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from functools import lru_cache
 
 from apps.drives.models import Sheet
-from apps.errors import NotFoundError
+from apps.errors import InvalidError, NotFoundError
 from spindle.casefile.drive import read_drive
 from spindle.diagnosis.compiled import CompiledModel, compile_model
+from spindle.drives.key import Reading, Variant, read_key
+from spindle.errors import CaseError
 
 
 def current_sheets() -> list[Sheet]:
@@ -37,3 +40,18 @@ def model_of(pk: int) -> CompiledModel:
 def family_by_variant() -> dict[str, str]:
     """Return the loader family of every drive variant."""
     return dict(Sheet.objects.values_list("variant", "facts__family"))
+
+
+def key_reading(answers: Mapping[str, str]) -> tuple[Reading, dict[str, Sheet]]:
+    """Return where the identification key stands after some answers, over the current sheets, and the sheets by variant.
+
+    Raises
+    ------
+    InvalidError
+        If an answer names an unknown feature or value.
+    """
+    sheets = {s.variant: s for s in current_sheets()}
+    try:
+        return read_key(tuple(Variant(name, s.looks) for name, s in sheets.items()), answers), sheets
+    except CaseError as error:
+        raise InvalidError(error.place, error.message) from error

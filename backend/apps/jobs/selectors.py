@@ -110,7 +110,7 @@ def diagnosis_of(state: JobState) -> Diagnosis:
     return diagnose(state.case, state.model)
 
 
-def deeper_look(state: JobState, *, budget_s: float = 0.6) -> tuple[Advice, Outturn]:
+def deeper_look(state: JobState, *, budget_s: float = 0.3) -> tuple[Advice, Outturn]:
     """Return the advice looked into two steps deep within a time budget, and what the advice's own policy would pay from here.
 
     The futures are thrown with the job's own seed: the same findings show the same figure.

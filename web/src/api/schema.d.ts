@@ -484,6 +484,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Key
+         * @description Return which drive it can be by what was seen so far, and what to look at next. Nothing is written.
+         */
+        post: operations["key"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts": {
         parameters: {
             query?: never;
@@ -684,6 +704,22 @@ export interface components {
             question: components["schemas"]["QuestionView"];
             /** Reference S */
             reference_s: number | null;
+        };
+        /**
+         * CandidateView
+         * @description A drive that it can be, with the answers that speak against it.
+         */
+        CandidateView: {
+            /** Against */
+            against: string[];
+            /** Name */
+            name: string;
+            /** P */
+            p: number;
+            /** Sheet Id */
+            sheet_id: number;
+            /** Variant */
+            variant: string;
         };
         /**
          * CautionView
@@ -948,6 +984,25 @@ export interface components {
             wavelengths: number[];
         };
         /**
+         * FeatureView
+         * @description One thing to look at.
+         */
+        FeatureView: {
+            /** Ask */
+            ask: string;
+            /** How */
+            how: string;
+            /** Id */
+            id: string;
+            /** Values */
+            values: components["schemas"]["PromptChoiceView"][];
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "outside" | "cover_off" | "drive_open";
+        };
+        /**
          * FoundView
          * @description A job that was searched for.
          */
@@ -1087,6 +1142,32 @@ export interface components {
             tape: components["schemas"]["TapeLineView"][];
             /** Version */
             version: number;
+        };
+        /**
+         * KeyIn
+         * @description What the eye has seen so far: feature -> value, or "cant_see".
+         */
+        KeyIn: {
+            /** Answers */
+            answers: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * KeyView
+         * @description Where the identification key stands.
+         */
+        KeyView: {
+            /** Candidates */
+            candidates: components["schemas"]["CandidateView"][];
+            /** Differ */
+            differ: string[];
+            /** Features */
+            features: components["schemas"]["FeatureView"][];
+            /** Is Settled */
+            is_settled: boolean;
+            /** Next Feature */
+            next_feature: string;
         };
         /**
          * LineKind
@@ -3558,6 +3639,66 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    key: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -6,34 +6,17 @@ nothing else is read. A mistake in one is a :class:`~spindle.errors.ModelError` 
 
 from __future__ import annotations
 
-import tomllib
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import fields, replace
-from functools import cache
-from importlib.resources import files
 from typing import Any, Final, TypeVar
 
 from spindle.errors import ModelError
 from spindle.faults.model import ChartNode, Claim, Depth, Depths, Fault, FaultModel, Link, Mains, Outcome, Pair, Part, Path, Question, QuestionKind, Repair, Row
+from spindle.shipped import read_toml
 
 _T = TypeVar("_T")
 _KIND_ORDER: Final = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
 _TUPLES: Final = ("cautions", "fails", "tested_by", "passed_by", "do")
-
-
-@cache
-def read_toml(package: str, name: str) -> Mapping[str, Any]:
-    """Return a TOML file that ships with a package of ours.
-
-    Raises
-    ------
-    ModelError
-        If it is no TOML.
-    """
-    try:
-        return tomllib.loads((files(package) / f"{name}.toml").read_text(encoding="utf-8"))
-    except tomllib.TOMLDecodeError as error:
-        raise ModelError(f"{name}.toml: {error}") from error
 
 
 def read_family(name: str) -> FaultModel:

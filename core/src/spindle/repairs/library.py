@@ -7,8 +7,8 @@ from types import MappingProxyType
 from typing import Any, Final
 
 from spindle.faults.model import Depth, Mains
-from spindle.faults.reading import read_toml
 from spindle.repairs.procedure import Procedure, Step
+from spindle.shipped import read_toml
 
 
 def _step(entry: Mapping[str, Any]) -> Step:

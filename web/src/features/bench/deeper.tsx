@@ -9,12 +9,27 @@ import { useBench } from './bench-context'
 
 const whole = (cents: number) => euro(Math.round(cents / 100) * 100)
 
+const QUIET_MS = 1_200
+
+/** Wait until nothing was answered for a moment: who answers quickly is never slowed by a look that is out of date at once. */
+const quiet = (signal: AbortSignal) =>
+  new Promise<void>((resolve, reject) => {
+    const timer = setTimeout(resolve, QUIET_MS)
+    signal.addEventListener('abort', () => {
+      clearTimeout(timer)
+      reject(signal.reason as Error)
+    })
+  })
+
 /** Two steps ahead, and the money by simulated futures. It comes a moment later and never moves what is under a finger. */
 export function Deeper({ onShow }: { onShow: (move: Move) => void }) {
   const { job } = useBench()
   const looked = useQuery({
     queryKey: ['outlook', job.tag, job.version],
-    queryFn: () => dataOf(client.GET('/api/jobs/{tag}/outlook', { params: { path: { tag: job.tag } } })),
+    queryFn: async ({ signal }) => {
+      await quiet(signal)
+      return dataOf(client.GET('/api/jobs/{tag}/outlook', { params: { path: { tag: job.tag } }, signal }))
+    },
     staleTime: Infinity,
     retry: 1,
   })

@@ -73,7 +73,7 @@ describe('the deeper look', () => {
     const onShow = vi.fn()
     onBench(<Deeper onShow={onShow} />)
     expect(screen.getByText(/Looking two steps ahead/)).toBeInTheDocument()
-    await userEvent.click(await screen.findByRole('button', { name: /would rather: Lens: clear\?/ }))
+    await userEvent.click(await screen.findByRole('button', { name: /would rather: Lens: clear\?/ }, { timeout: 3_000 }))
     expect(screen.getByText(/four times in five between €25 and €110/)).toBeInTheDocument()
     expect(onShow).toHaveBeenCalledWith(found.first)
   })

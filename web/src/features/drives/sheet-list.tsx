@@ -5,6 +5,7 @@ import type { Sheet } from '@/api/types'
 import { discClass } from '@/lib/words'
 import { Chip, Notice, Panel, Waiting } from '@/ui/panel'
 import { DrivePlan } from './drive-plan'
+import { Identify } from './identify'
 
 const PAIRING: Record<string, string> = {
   none: 'Unpaired: whole drives swap freely',
@@ -22,6 +23,9 @@ export function SheetList() {
           <h1 className="text-[1.55rem] font-bold">Drives</h1>
           <p className="text-quiet">What this shop knows about each drive, with where every value comes from.</p>
         </div>
+        <Panel title="Which drive is this?" aside="from what the eye can see">
+          <Identify />
+        </Panel>
         {sheets.isPending && <Waiting what="Fetching drive sheets…" />}
         {sheets.isError && (
           <Notice tone="danger" title="Drive sheets could not be fetched" role="alert">

@@ -28,7 +28,7 @@ function counter(onTaken = vi.fn()) {
   cache.setQueryData(['prompts'], prompts)
   const page = render(
     <QueryClientProvider client={cache}>
-      <TakeInForm onTaken={onTaken} />
+      <TakeInForm onTaken={onTaken} identify={(pick) => <button onClick={() => pick(2)}>Found it</button>} />
     </QueryClientProvider>,
   )
   return { ...page, onTaken }

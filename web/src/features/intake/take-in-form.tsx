@@ -1,8 +1,9 @@
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import type { Sheet } from '@/api/types'
 import { useKept } from '@/lib/kept'
 import { centsOf } from '@/lib/money'
 import { Button } from '@/ui/button'
+import { Dialog } from '@/ui/dialog'
 import { Choice } from '@/ui/field'
 import { Notice, Panel, Waiting } from '@/ui/panel'
 import { emptyNotes, IntakeFields, limitError, type Notes } from './intake-fields'
@@ -16,13 +17,20 @@ interface Draft {
 
 const sheetName = (s: Sheet) => `${s.drive.maker} ${s.drive.console}, revision ${s.drive.revision} (drive ${s.drive.variant})`
 
-export function TakeInForm({ onTaken }: { onTaken: (tag: string) => void }) {
+interface Props {
+  onTaken: (tag: string) => void
+  /** How to find the drive by looking; calls back with its sheet. */
+  identify: (onPick: (sheetId: number) => void) => ReactNode
+}
+
+export function TakeInForm({ onTaken, identify }: Props) {
   const sheets = useSheets()
   const prompts = usePrompts()
   const takeIn = useTakeIn()
   const [fresh] = useState<Draft>(() => ({ key: crypto.randomUUID(), sheet: '', notes: emptyNotes }))
   const [draft, setDraft, clearDraft] = useKept<Draft>('take-in', fresh)
   const [isTried, setTried] = useState(false)
+  const [isLooking, setLooking] = useState(false)
   if (sheets.isPending || prompts.isPending) return <Waiting what="Fetching drive sheets and prompts…" />
   if (!sheets.data || !prompts.data)
     return (
@@ -78,6 +86,15 @@ export function TakeInForm({ onTaken }: { onTaken: (tag: string) => void }) {
             onChange={(sheet) => setDraft({ ...draft, sheet })}
             error={isTried && !draft.sheet ? 'Choose the console. If none fits, it needs a drive sheet first.' : undefined}
           />
+          <Button kind="quiet" className="mt-2 px-1!" onClick={() => setLooking(true)}>
+            Not sure which: find it by looking
+          </Button>
+          <Dialog title="Which drive is this?" open={isLooking} onClose={() => setLooking(false)} note="Answer what can be seen; open nothing that need not be opened.">
+            {identify((sheet) => {
+              setDraft({ ...draft, sheet: String(sheet) })
+              setLooking(false)
+            })}
+          </Dialog>
         </Panel>
         <IntakeFields notes={notes} prompts={prompts.data} onChange={(next) => setDraft({ ...draft, notes: next })} />
         {takeIn.error && (

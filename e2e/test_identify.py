@@ -1,0 +1,25 @@
+"""An unknown drive is found by looking, from the counter, with a few keys; one slip of the eye does not lose it."""
+
+from playwright.sync_api import expect
+
+from .conftest import sign_in
+
+LOOKS = {"How does a disc go in?": "Under a lid", "What are the pickup's rails made of?": "Metal rods", "How are the motors joined to the board?": "By plugs"}
+
+
+def test_an_unknown_drive_is_identified_at_the_counter(page, shop):
+    sign_in(page, shop, "counter")
+    page.goto(f"{shop}/take-in")
+    page.get_by_role("button", name="Not sure which: find it by looking").click()
+    dialog = page.get_by_role("dialog")
+    for ask, label in LOOKS.items():
+        if dialog.get_by_role("heading", name=ask).is_hidden():
+            other = dialog.get_by_role("button", name=ask)
+            if other.is_hidden():
+                dialog.get_by_text("Something else can be seen").click()
+            other.click()
+        dialog.get_by_role("group", name=f"Answers: {ask}").get_by_role("button", name=label).click()
+        expect(dialog.get_by_role("list", name="What was seen")).to_contain_text(label)
+    dialog.get_by_role("button", name="Take OP-L5").click()
+    expect(dialog).to_be_hidden()
+    expect(page.get_by_role("radio", name="Ostrin Pell 2, revision 1 (drive OP-L5)")).to_be_checked()
