@@ -38,6 +38,15 @@ def _swaps(page: Page) -> None:
     page.get_by_role("tabpanel").scroll_into_view_if_needed()
 
 
+def _key(page: Page) -> None:
+    page.goto(f"{BASE}/take-in")
+    page.get_by_role("button", name="Not sure which").click()
+    for key in ("4", "1"):
+        page.get_by_role("dialog").get_by_role("group").first.wait_for()
+        page.keyboard.press(key)
+        page.wait_for_timeout(600)
+
+
 VIEWS: dict[str, Callable[[Page], None]] = {
     "day": _open("/day"),
     "take-in": _open("/take-in"),
@@ -54,6 +63,7 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "hand-back": _open("/bench/K-0108"),
     "finding": _finding,
     "drives": _open("/drives"),
+    "key": _key,
     "claims": _open("/track-record"),
     "sign-in": _sign_in_again,
 }
@@ -77,6 +87,7 @@ def main(wanted: list[str]) -> None:
             if not wanted or name in wanted:
                 go(page)
                 page.wait_for_load_state("networkidle")
+                page.wait_for_timeout(3_500 if "/bench/" in page.url else 0)  # the deeper look waits a moment, then answers
                 page.evaluate("document.fonts.ready")
                 page.screenshot(path=str(OUT / f"{name}.png"))
                 sys.stdout.write(f"{name}\n")

@@ -10,6 +10,8 @@ import { Notice, Waiting } from '@/ui/panel'
 
 const WHERE = { outside: 'From the outside', cover_off: 'Cover off, mains out', drive_open: 'Drive open, mains out, strap on' } as const
 const CANT_SEE = 'cant_see'
+/** A drive less likely than this is not offered to be taken yet. */
+const WORTH_TAKING = 0.15
 type Answers = Record<string, string>
 
 /** Which drive is this? The most telling look first, answers in any order; a slip of the eye lowers the right one, and never rules it out. */
@@ -131,7 +133,7 @@ function Candidates({ found, onPick }: { found: KeyReading; onPick: ((sheetId: n
               <span className="block h-1.5 rounded-full bg-ink" style={{ width: `${Math.max(1, c.p * 100)}%` }} />
             </span>
             {c.against.length > 0 && <span className="block text-tiny text-brass">speaks against it: {c.against.join(' ')}</span>}
-            {onPick && (
+            {onPick && c.p >= WORTH_TAKING && (
               <Button kind="quiet" className="px-0!" onClick={() => onPick(c.sheet_id)}>
                 Take {c.variant}
               </Button>
@@ -139,7 +141,9 @@ function Candidates({ found, onPick }: { found: KeyReading; onPick: ((sheetId: n
           </li>
         ))}
       </ol>
-      {!found.is_settled && found.differ.length > 0 && <p className="mt-2 text-tiny text-quiet">The first two differ in: {found.differ.join(' ')}</p>}
+      {!found.is_settled && found.differ.length > 0 && found.candidates[0]!.p >= WORTH_TAKING && (
+        <p className="mt-2 text-tiny text-quiet">The first two differ in: {found.differ.slice(0, 3).join(' ')}</p>
+      )}
     </div>
   )
 }
