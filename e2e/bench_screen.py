@@ -16,8 +16,7 @@ WATCH = """() => new Promise(done => {
 
 
 def test_from_the_key_to_the_new_next_move(bench):
-    page = bench("K-0107")
-    page.keyboard.press("n")
+    page = bench("K-0111")
     page.get_by_text("This needs the mains out; it is live.").wait_for()
     page.keyboard.press("Enter")
     page.get_by_text("This needs the mains").wait_for(state="hidden")
