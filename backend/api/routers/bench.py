@@ -29,7 +29,7 @@ from api.schemas import (
     TrialIn,
     Write,
 )
-from apps.jobs.selectors import deeper_look, diagnosis_of, job_by_tag, job_state, model_of_job
+from apps.jobs.selectors import deeper_look, job_by_tag, job_state, model_of_job
 from apps.jobs.services import repair, stages, tape
 from apps.jobs.services.take_in import amend
 from apps.jobs.services.writing import Command
@@ -77,16 +77,15 @@ def questions(request: SignedIn, tag: Tag) -> list[QuestionView]:
 def outlook(request: SignedIn, tag: Tag) -> OutlookView:
     """Return the advice looked into two steps deep, and the money by simulated futures. It takes up to a second."""
     state = job_state(job_by_tag(tag))
-    advice, future = deeper_look(state)
-    shallow = diagnosis_of(state).advice.moves[0]
+    look = deeper_look(state)
     return OutlookView(
         version=state.job.version,
-        first=move_view(advice.moves[0], state.model),
-        is_same=advice.moves[0].id == shallow.id,
-        mean_cents=round(100 * future.mean_eur),
-        low_cents=round(100 * future.low_eur),
-        high_cents=round(100 * future.high_eur),
-        p_repaired=future.p_repaired,
+        first=move_view(look.first, state.model),
+        is_same=look.is_same,
+        mean_cents=round(100 * look.outturn.mean_eur),
+        low_cents=round(100 * look.outturn.low_eur),
+        high_cents=round(100 * look.outturn.high_eur),
+        p_repaired=look.outturn.p_repaired,
     )
 
 

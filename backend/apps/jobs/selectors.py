@@ -26,7 +26,7 @@ from spindle.diagnosis.economy import Economy
 from spindle.diagnosis.ending import Ending, judge_ending
 from spindle.diagnosis.evidence import baseline_failures
 from spindle.diagnosis.futures import Outturn, outturn
-from spindle.diagnosis.moves import Advice
+from spindle.diagnosis.moves import Move
 from spindle.diagnosis.posterior import Belief, believe
 from spindle.faults.model import Depth, QuestionKind
 from spindle.learning.claims import Tried
@@ -110,16 +110,27 @@ def diagnosis_of(state: JobState) -> Diagnosis:
     return diagnose(state.case, state.model)
 
 
-def deeper_look(state: JobState, *, budget_s: float = 0.3) -> tuple[Advice, Outturn]:
-    """Return the advice looked into two steps deep within a time budget, and what the advice's own policy would pay from here.
+@dataclass(frozen=True)
+class DeeperLook:
+    """The first move two steps deep, whether one step says the same, and what the advice's own policy would pay from here."""
+
+    first: Move
+    is_same: bool
+    outturn: Outturn
+
+
+def deeper_look(state: JobState, *, budget_s: float = 0.3) -> DeeperLook:
+    """Return the deeper look at a job, two steps deep within a time budget.
 
     The futures are thrown with the job's own seed: the same findings show the same figure.
     """
     begun = perf_counter()
     belief = believe(state.case.findings, state.model)
-    outlook = look_ahead(state.case, state.model, belief, keep_going=lambda: perf_counter() - begun < budget_s)
+    once = look_ahead(state.case, state.model, belief)
+    twice = look_ahead(state.case, state.model, belief, keep_going=lambda: perf_counter() - begun < budget_s)
     rng = np.random.default_rng([state.job.pk, len(state.record.lines)])
-    return advise(state.case, state.model, belief, outlook), outturn(outlook.position, outlook.plan.problem, rng)
+    first = advise(state.case, state.model, belief, twice).moves[0]
+    return DeeperLook(first, once.pick == twice.pick, outturn(once.position, once.plan.problem, rng))
 
 
 def _procedure(record: Record, model: CompiledModel) -> tuple[Procedure | None, tuple[Step, ...]]:

@@ -7,8 +7,8 @@ from typing import Final
 
 import numpy as np
 
-from spindle.diagnosis.case import UNRELIABILITY
 from spindle.diagnosis.compiled import CompiledModel
+from spindle.diagnosis.likelihood import is_tampered, unreliability
 from spindle.diagnosis.posterior import Belief
 
 BAYES_FACTOR: Final = 10.0
@@ -38,10 +38,11 @@ def fit_pair(belief: Belief, model: CompiledModel) -> PairFit | None:
     answers = [f.what for f in belief.evidence.answers.values() if not f.is_struck]
     n = len(model.faults)
     one, two = np.zeros(n), np.zeros((n, n))
+    tampered = is_tampered(belief.evidence)
     for answer in answers:
         table = model.likelihood[answer.question]  # type: ignore[union-attr]  # gather keeps answers only
         o = [x.id for x in model.questions[answer.question].outcomes].index(answer.outcome)  # type: ignore[union-attr]
-        eps = UNRELIABILITY[answer.source]  # type: ignore[union-attr]
+        eps = unreliability(answer.source, is_tampered=tampered)  # type: ignore[union-attr]
         upto = np.cumsum(table, axis=0)
         pair = upto[o][:, None] * upto[o][None] - (upto[o - 1][:, None] * upto[o - 1][None] if o else 0.0)
         one += np.log((1.0 - eps) * table[o] + eps / len(table))

@@ -10,7 +10,6 @@ import numpy as np
 from spindle.diagnosis.compiled import Floats
 from spindle.diagnosis.lookahead import Position, one_step, pick
 from spindle.diagnosis.problem import Flags, Ints
-from spindle.faults.model import CANT_TELL
 from spindle.study.policies import start_of
 from spindle.study.worlds import Setup
 
@@ -102,7 +101,7 @@ def _ask_again(bench: Bench, cured: Floats) -> None:
         w = w * problem.likelihood[problem.first_row[q] + o]
     for a in bench.tried:
         w = w * (1.0 - problem.success[a])
-    still = np.array([q not in bench.said and a.id != CANT_TELL for q, a in enumerate(asks)])
+    still = np.array([q not in bench.said for q in range(len(asks))])
     bench.at = Position(w / w.sum(), bench.at.depth, bench.at.free, still)
 
 

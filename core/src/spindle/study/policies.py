@@ -140,4 +140,3 @@ POLICIES: Final[MappingProxyType[str, Callable[[Setup], Policy]]] = MappingProxy
         "depth_blind": depth_blind,
     }
 )
-SCHOOLS: Final = ("flow_chart", "clean_first", "pickup_first", "drive_first", "cheapest_first")

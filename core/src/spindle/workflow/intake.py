@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from types import MappingProxyType
 from typing import Final
 
 from spindle.diagnosis.case import Answer, Finding, Source
@@ -65,7 +64,6 @@ PROMPTS: Final = (
     ),
     Prompt("rest", "Picture, wireless, controls, fan", (Choice("fine", "All fine"), Choice("faults", "Something else is faulty"))),
 )
-_BY_ID: Final = MappingProxyType({p.id: p for p in PROMPTS})
 NO_EARLIER_ATTEMPT: Final = "opened_before=sealed"
 """What whole seals, all screws and no marks together amount to."""
 
