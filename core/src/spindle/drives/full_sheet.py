@@ -1,0 +1,75 @@
+"""The whole drive sheet of one variant: the facts for the rules, what the eye sees, the tables, and where each value comes from."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from typing import Final
+
+from spindle.drives.levels import LEVELS
+from spindle.drives.sheet import DriveSheet, Pairing
+from spindle.drives.tables import Confidence, Origin, Row
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """Where a value comes from, how sure it is, and whose it is."""
+
+    origin: Origin = Origin.SHOP
+    confidence: Confidence = Confidence.FAIR
+    said: str = ""
+
+    @property
+    def is_confirmed(self) -> bool:
+        """True if a maker's document or the shop's own work stands behind it, and nobody doubts it."""
+        return self.origin in (Origin.MAKER, Origin.SHOP) and self.confidence is not Confidence.DOUBTFUL
+
+
+DEFAULT: Final = "*"
+"""The key of ``sources`` that stands for every fact with none of its own."""
+
+
+@dataclass(frozen=True, slots=True)
+class FullSheet:
+    """Everything that the shop knows about one drive variant."""
+
+    maker: str
+    console: str
+    revision: str
+    drive: DriveSheet
+    looks: Mapping[str, str] = field(default_factory=dict)
+    """Feature id -> value id, for the identification key."""
+    tables: Mapping[str, tuple[Row, ...]] = field(default_factory=dict)
+    sources: Mapping[str, Source] = field(default_factory=lambda: {DEFAULT: Source()})
+    """Fact of the drive, "looks", or :data:`DEFAULT` -> where it comes from."""
+
+    def source_of(self, fact: str) -> Source:
+        """Return where a fact comes from."""
+        return self.sources.get(fact) or self.sources[DEFAULT]
+
+    def rows(self, table: str, level: str | None = None) -> tuple[Row, ...]:
+        """Return the rows of a table, those of one level if it is given."""
+        found = self.tables.get(table, ())
+        return found if level is None else tuple(r for r in found if r["level"] == level)
+
+    def codes(self, level: str) -> Mapping[str, Source]:
+        """Return the codes that this drive has at a level, each with where that comes from; a whole drive's code is its variant."""
+        if level == "drive":
+            return {self.drive.variant: Source(Origin.SHOP, Confidence.SURE)}
+        return {str(r["code"]): source_of(r) for r in self.rows("assemblies", level)}
+
+    @property
+    def key_carrier(self) -> str:
+        """The level that carries the pairing: "board", "chip", or "". What is unknown is treated as a paired board."""
+        return {Pairing.NONE: "", Pairing.CHIP: "chip"}.get(self.drive.pairing, "board")
+
+    @property
+    def pieces(self) -> tuple[str, ...]:
+        """The levels that this drive comes apart into, as far as the sheet names them, whole and deck first."""
+        named = {str(r["level"]) for r in self.rows("assemblies")}
+        return tuple(v for v in LEVELS if v in named)
+
+
+def source_of(row: Row) -> Source:
+    """Return where a row comes from."""
+    return Source(Origin(str(row["origin"])), Confidence(str(row["confidence"])), str(row["said"] or ""))

@@ -1,0 +1,84 @@
+"""The tables of a drive sheet, declared once: reading, writing, CSV, the JSON schema and the editor all follow from here."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from types import MappingProxyType
+from typing import Any, Final, Literal
+
+from spindle.drives.levels import LEVELS
+from spindle.shipped import read_toml
+
+
+class Origin(StrEnum):
+    """Where a value comes from."""
+
+    MAKER = "maker"
+    SHOP = "shop"
+    SELLER = "seller"
+    HEARSAY = "hearsay"
+
+
+class Confidence(StrEnum):
+    """How sure a value is."""
+
+    SURE = "sure"
+    FAIR = "fair"
+    DOUBTFUL = "doubtful"
+
+
+ORIGIN_NAMES: Final = MappingProxyType(
+    {Origin.MAKER: "maker's document", Origin.SHOP: "shop's own", Origin.SELLER: "seller's claim", Origin.HEARSAY: "hearsay"}
+)
+
+Row = Mapping[str, object]
+"""One row of a table: column id -> text, number, flag, or None where an optional one is empty."""
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    """One column. ``low`` and ``high`` bound numbers, in its unit."""
+
+    id: str
+    name: str
+    kind: Literal["text", "number", "count", "flag", "choice"]
+    unit: str = ""
+    low: float = 0.0
+    high: float = 0.0
+    choices: tuple[str, ...] = ()
+    optional: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Table:
+    """One table: its columns, which of them name a row, and pairs that may not be the wrong way round."""
+
+    id: str
+    title: str
+    about: str
+    columns: tuple[Column, ...]
+    key: tuple[str, ...]
+    ordered: tuple[tuple[str, str], ...] = ()
+
+
+PROVENANCE: Final = (
+    Column("origin", "From", "choice", choices=tuple(Origin)),
+    Column("confidence", "How sure", "choice", choices=tuple(Confidence)),
+    Column("said", "Whose, how often", "text", optional=True),
+)
+"""The last columns of every table."""
+
+
+def _column(entry: Mapping[str, Any]) -> Column:
+    choices = tuple(LEVELS) if entry.get("choices") == "levels" else tuple(entry.get("choices", ()))
+    return Column(**{**entry, "choices": choices})
+
+
+def _table(entry: Mapping[str, Any]) -> Table:
+    pairs = tuple((a, b) for a, b in entry.get("ordered", ()))
+    return Table(entry["id"], entry["title"], entry["about"], (*map(_column, entry["columns"]), *PROVENANCE), tuple(entry["key"]), pairs)
+
+
+TABLES: Final[Mapping[str, Table]] = MappingProxyType({e["id"]: _table(e) for e in read_toml("spindle.drives", "tables")["tables"]})

@@ -1,0 +1,46 @@
+"""Repair levels compared (C25): joint or chip, sub-part, bare pickup, deck, whole drive, by what each asks and gives."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from spindle.diagnosis.case import Stock
+from spindle.diagnosis.compiled import CompiledModel
+from spindle.diagnosis.posterior import Belief
+from spindle.diagnosis.problem import Plan
+from spindle.drives.levels import HOLDS, RANKS
+from spindle.repairs.library import procedure_for
+from spindle.workflow.quote import WORTH_OFFERING, Quote, quote
+
+
+@dataclass(frozen=True, slots=True)
+class LevelRow:
+    """The best repair of one level. ``p_lasts_year``: the chance that it mends the unit and holds for a year."""
+
+    rank: str
+    name: str
+    quote: Quote
+    skill: str
+    source: Stock | None
+    lasts_months: float
+    why: str
+    p_lasts_year: float
+    wear: str
+
+
+def compare_levels(model: CompiledModel, belief: Belief, plan: Plan, *, price_cents_per_min: int) -> tuple[LevelRow, ...]:
+    """Return for each level the repair that most likely helps, the smallest level first; a level that hardly helps is left out.
+
+    A repair that holds for m months is taken to fail at a constant rate with that median: P(a year) = 2^(-12/m).
+    """
+    best: dict[str, LevelRow] = {}
+    for a, (repair, source) in enumerate(zip(plan.repairs, plan.sources, strict=True)):
+        hold = HOLDS.get(repair.id)
+        p = float(plan.problem.success[a] @ belief.p)
+        if hold is None or p < WORTH_OFFERING or (hold.rank in best and best[hold.rank].quote.p_success >= p):
+            continue
+        offer = quote(repair.id, p, model, price_cents_per_min=price_cents_per_min, source=source)
+        procedure = procedure_for(model.sheet.family, repair.id)
+        lasts = p * 2.0 ** (-12.0 / hold.lasts_months)
+        best[hold.rank] = LevelRow(hold.rank, RANKS[hold.rank], offer, procedure.skill, source, hold.lasts_months, hold.why, lasts, procedure.goes_wrong)
+    return tuple(best[r] for r in RANKS if r in best)

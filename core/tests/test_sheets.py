@@ -1,0 +1,141 @@
+"""The sheet as a file: a round trip is the identity, and a bad file is refused with its place."""
+
+import copy
+import json
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from spindle.casefile.rows import FORMULA_STARTS, read_csv, read_rows, write_csv
+from spindle.casefile.sheet import parse_json, read_sheet, write_sheet
+from spindle.drives.tables import TABLES
+from spindle.errors import CaseError, SheetError
+
+PLAIN = {
+    "format": "tidy-spindle-sheet",
+    "version": 1,
+    "maker": "Maker",
+    "console": "Console",
+    "revision": "A",
+    "drive": {"variant": "AA-1", "family": "slot", "classes": ["film_dvd"], "fuse_rating": "1.5 A fast"},
+    "looks": {"loader": "slot"},
+    "tables": {"trimmers": [{"name": "T1", "nm": "650", "low_ohm": 700, "high_ohm": 840, "more_light": "not known", "origin": "shop", "confidence": "fair"}]},
+    "sources": {"pairing": {"origin": "seller", "confidence": "doubtful"}},
+}
+
+
+def changed(path, value):
+    found = copy.deepcopy(PLAIN)
+    *way, last = path
+    at = found
+    for name in way:
+        at = at[name]
+    at[last] = value
+    return found
+
+
+BAD = [
+    (("format",), "another", "/format"),
+    (("version",), 2, "/version"),
+    (("version",), True, "/version"),
+    (("maker",), "=cmd", "/maker"),
+    (("nonsense",), 1, "/nonsense"),
+    (("drive", "variant"), " ", "/drive/variant"),
+    (("drive", "classes"), ["film_bluish"], "/drive/classes"),
+    (("drive", "fuse_rating"), 3, "/drive/fuse_rating"),
+    (("looks", "loader"), "drawer", "/looks/loader"),
+    (("tables", "trimmer"), [], "/tables/trimmer"),
+    (("tables", "trimmers", 0, "low_ohm"), "700", "/tables/trimmers/0/low_ohm"),
+    (("tables", "trimmers", 0, "low_ohm"), 900, "/tables/trimmers/0/high_ohm"),
+    (("tables", "trimmers", 0, "low_ohm"), -1, "/tables/trimmers/0/low_ohm"),
+    (("tables", "trimmers", 0, "name"), "=1+1", "/tables/trimmers/0/name"),
+    (("tables", "trimmers", 0, "origin"), "rumour", "/tables/trimmers/0/origin"),
+    (("tables", "trimmers"), PLAIN["tables"]["trimmers"] * 2, "/tables/trimmers/1"),
+    (("tables", "fuses"), [{"name": "F1", "rating": "2 A slow", "form": "chip", "place": "by the plug", "origin": "shop", "confidence": "sure"}], "/drive/fuse_rating"),
+    (("sources", "colour"), {"origin": "shop", "confidence": "fair"}, "/sources/colour"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("path", "value", "place"), BAD)
+def test_a_wrong_sheet_is_refused_at_its_place(path, value, place):
+    with pytest.raises(SheetError) as caught:
+        read_sheet(changed(path, value))
+    assert caught.value.place == place
+    assert not caught.value.message.startswith(f"{place}: {place}")
+
+
+HOSTILE = [
+    (b"[" * 100_000, "character 13"),
+    (b'{"a": "' + b"x" * 400_000 + b'"}', "/"),
+    ("{}".encode("utf-16"), "byte 0"),
+    (b'{"a": 1, "a": 2}', "/a"),
+    (b'{"a": NaN}', "/"),
+    (b'{"a": 1', "line 1, column 8"),
+]
+
+
+@pytest.mark.parametrize(("raw", "place"), HOSTILE)
+def test_a_hostile_file_is_refused_before_it_does_harm(raw, place):
+    with pytest.raises(SheetError) as caught:
+        parse_json(raw)
+    assert caught.value.place == place
+
+
+def test_brackets_inside_a_text_are_no_depth():
+    assert parse_json(json.dumps({"a": '[[[[[[[[[[[[[[[["\\'}).encode()) == {"a": '[[[[[[[[[[[[[[[["\\'}
+
+
+def cells(column):
+    if column.kind == "flag":
+        return st.booleans()
+    if column.kind == "choice":
+        return st.sampled_from(column.choices).map(str)
+    if column.kind == "count":
+        return st.integers(int(column.low), int(column.high))
+    if column.kind == "number":
+        return st.floats(column.low, column.high, allow_subnormal=False)
+    text = st.text(st.characters(codec="utf-8", exclude_categories=("Cc", "Cs")), min_size=1, max_size=30).map(str.strip)
+    return text.filter(lambda t: t and not t.startswith(FORMULA_STARTS))
+
+
+def row_of(table):
+    return st.fixed_dictionaries({c.id: st.none() | cells(c) if c.optional else cells(c) for c in table.columns}).map(lambda r: _in_order(table, r))
+
+
+def _in_order(table, row):
+    for low, high in table.ordered:
+        row[low], row[high] = sorted((row[low], row[high]))
+    return row
+
+
+tables = st.sampled_from(list(TABLES.values())).flatmap(
+    lambda t: st.tuples(st.just(t), st.lists(row_of(t), max_size=4, unique_by=lambda r: tuple(r[k] for k in t.key)))
+)
+
+
+@given(tables)
+def test_any_table_survives_json_and_csv_unchanged(told):
+    table, rows = told
+    read = read_rows(table, rows, "")
+    again = read_sheet(parse_json(json.dumps(write_sheet(read_sheet(changed(("tables",), {table.id: rows}))) | {}).encode())) if table.id != "fuses" else None
+    assert again is None or again.rows(table.id) == read
+    assert read_csv(table, write_csv(table, read)) == read
+
+
+CSV = [
+    ("", "line 1"),
+    ("name\r\nx\r\n", "line 1"),
+    ("{head}\r\nT1,650,700\r\n", "line 2"),
+    ("{head}\r\nT1,650,seven,840,not known,,shop,fair,\r\n", "line 2, low_ohm"),
+    ("{head}\r\n=1+1,650,700,840,not known,,shop,fair,\r\n", "line 2, name"),
+    ("{head}\r\nT1,650,700,840,not known,,shop,fair,\r\n\r\nT1,650,700,840,not known,,shop,fair,\r\n", "line 4"),
+    ('{head}\r\n"T1,650\r\n', "line 2"),
+]
+
+
+@pytest.mark.parametrize(("text", "place"), CSV)
+def test_a_bad_csv_names_line_and_column(text, place):
+    table = TABLES["trimmers"]
+    with pytest.raises(CaseError) as caught:
+        read_csv(table, text.format(head=",".join(c.id for c in table.columns)))
+    assert caught.value.place == place
