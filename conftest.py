@@ -4,7 +4,25 @@ import pytest
 from apps.demo.services import is_empty, load
 from django.db import connection, connections, transaction
 
-TABLES = ("people_user", "shop_shop", "drives_sheet", "jobs_job", "jobs_tapeline", "jobs_write")
+TABLES = [
+    "people_user",
+    "people_write",
+    "shop_shop",
+    "drives_sheet",
+    "drives_saying",
+    "jobs_job",
+    "jobs_tapeline",
+    "shelf_supplier",
+    "shelf_kind",
+    "shelf_donor",
+    "shelf_order",
+    "shelf_part",
+    "shelf_check",
+    "shelf_taking",
+    "shelf_movement",
+    "shelf_want",
+]
+"""In an order in which each finds what it points at."""
 
 
 @pytest.fixture(scope="session")

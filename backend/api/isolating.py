@@ -58,6 +58,7 @@ def swaps_view(state: JobState, found: Diagnosis) -> s.SwapsView:
                 price_cents=round(line.body["price_eur"] * 100),
                 wait_days=line.body["wait_days"],
                 is_donor=line.body["is_donor"],
+                is_taken=bool(line.body.get("taking")),
             )
             for number, line in state.record.parts.items()
         ],

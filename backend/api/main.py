@@ -5,14 +5,14 @@ from __future__ import annotations
 from typing import Any
 
 from api.errors import PROBLEM, add_handlers
-from api.routers import bench, drives, jobs, session
+from api.routers import bench, drives, jobs, session, shelf, workbench
 from ninja import NinjaAPI
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 
 
 class _Api(NinjaAPI):
-    """An API whose schema says what really goes over the wire: problems as problem+json, the report as a PDF."""
+    """An API whose schema says what really goes over the wire: problems as problem+json, files as what they are."""
 
     def get_openapi_schema(self, **settings: Any) -> OpenAPISchema:
         """Return the schema."""
@@ -20,16 +20,20 @@ class _Api(NinjaAPI):
         for operations in schema["paths"].values():
             for operation in operations.values():
                 for answer in operation["responses"].values():
-                    _name_content(answer, is_report=operation["operationId"] == "report")
+                    _name_content(answer, own=_CONTENT.get(operation["operationId"], ""))
         return schema
 
 
-def _name_content(answer: dict[str, Any], *, is_report: bool) -> None:
+_CONTENT = {"report": "application/pdf", "labels": "application/pdf", "label": "image/svg+xml", "sheet_table": "text/csv"}
+"""Operations that answer with a file."""
+
+
+def _name_content(answer: dict[str, Any], *, own: str) -> None:
     content = answer.get("content", {})
     if content.get("application/json", {}).get("schema", {}).get("$ref", "").endswith("/Problem"):
         answer["content"] = {PROBLEM: content["application/json"]}
-    elif is_report:
-        answer["content"] = {"application/pdf": {"schema": {"type": "string", "format": "binary"}}}
+    elif own:
+        answer["content"] = {own: {"schema": {"type": "string", "format": "binary"}}}
 
 
 api = _Api(title="Tidy Spindle", version="1", docs_url=None, auth=django_auth, urls_namespace="api")
@@ -37,4 +41,6 @@ add_handlers(api)
 api.add_router("/session", session.router)
 api.add_router("", jobs.router)
 api.add_router("", drives.router)
+api.add_router("", shelf.router)
 api.add_router("/jobs/{tag}", bench.router)
+api.add_router("/jobs/{tag}", workbench.router)

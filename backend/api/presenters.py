@@ -24,6 +24,7 @@ from spindle.workflow.quote import Quote, offers
 from spindle.workflow.stages import NAMES, ORDER, Stage, following
 
 from . import schemas as s
+from .custody import custody_fields
 from .isolating import path_view, swaps_view
 
 SHOWN_MOVES = 6
@@ -99,13 +100,6 @@ def drive_view(sheet: Sheet) -> s.DriveView:
     )
 
 
-def sheet_view(sheet: Sheet) -> s.SheetView:
-    """Return a drive sheet."""
-    return s.SheetView(
-        id=sheet.pk, drive=drive_view(sheet), version=sheet.version, classes=sorted(read_drive(sheet.facts, "/drive").classes), notes=sheet.notes
-    )  # fmt: skip
-
-
 def job_view(state: JobState, price_cents_per_min: int) -> s.JobView:
     """Return everything that a job's screens show."""
     job, found = state.job, diagnosis_of(state)
@@ -139,6 +133,7 @@ def job_view(state: JobState, price_cents_per_min: int) -> s.JobView:
         procedure=_procedure(state),
         repairs=[s.RepairView(id=r.id, name=r.name, uses_item=r.uses_item) for r in state.model.repairs],
         proof=_proof(state, found),
+        **custody_fields(state),
     )
 
 

@@ -424,6 +424,8 @@ class PartLineView(Schema):
     price_cents: int
     wait_days: float
     is_donor: bool
+    is_taken: bool
+    """It was taken from the shelf, and can be put back."""
 
 
 class SwapsView(Schema):
@@ -682,6 +684,27 @@ class ConditionView(Schema):
     label: str
 
 
+class CustodyView(Schema):
+    """An owner's part that is out of its unit."""
+
+    tag: str
+    name: str
+    place: str
+    since: datetime
+    is_key: bool
+    """It carries the pairing: this console accepts no other."""
+
+
+class IdentityView(Schema):
+    """Which drive it can be by what the eye saw."""
+
+    sheet_id: int
+    variant: str
+    p: float
+    is_ours: bool
+    against: list[str]
+
+
 class JobView(Schema):
     """One job with everything that its screens show."""
 
@@ -713,6 +736,11 @@ class JobView(Schema):
     procedure: ProcedureView | None
     repairs: list[RepairView]
     proof: ProofView
+    custody: list[CustodyView]
+    identity: list[IdentityView]
+    looks: dict[str, str]
+    sheet_version: int
+    newer_sheet_id: int | None
 
 
 class DayRowView(Schema):
@@ -737,13 +765,3 @@ class FoundView(Schema):
     console: str
     owner_name: str
     stage_name: str
-
-
-class SheetView(Schema):
-    """A drive sheet, as far as it is shown."""
-
-    id: int
-    drive: DriveView
-    version: int
-    classes: list[str]
-    notes: list[dict[str, str]]

@@ -8,7 +8,8 @@
     ├── NotNowError           the state does not allow it (mains, stage, rattle)
     ├── InvalidError          a value is wrong, with its place
     ├── StaleWriteError       somebody else wrote meanwhile
-    └── KeyReusedError        an idempotency key came back with another content
+    ├── KeyReusedError        an idempotency key came back with another content
+    └── GoneError             somebody else took the last one; says who has it and what else fits
 
 Each has a stable snake_case ``code`` and an HTTP ``status``; ``params`` carries what a screen may want to say itself.
 """
@@ -73,3 +74,10 @@ class KeyReusedError(AppError):
 
     code = "key_reused"
     status = 422
+
+
+class GoneError(AppError):
+    """The last one was taken by somebody else; ``holders`` says by whom, ``others`` what else fits."""
+
+    code = "gone"
+    status = 409

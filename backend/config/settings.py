@@ -38,6 +38,7 @@ INSTALLED_APPS = [
     "apps.people",
     "apps.shop",
     "apps.drives",
+    "apps.shelf",
     "apps.jobs",
     "apps.reports",
     "apps.demo",

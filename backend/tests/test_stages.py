@@ -29,7 +29,7 @@ def take_in(browser, **more):
 
 def test_taking_in_makes_a_tag_and_turns_the_condition_into_findings(nia):
     job = take_in(nia).json()
-    assert job["tag"] == "K-0112"
+    assert job["tag"] == "K-0115"
     assert {x["text"] for x in job["tape"]} == {"Signs of an earlier attempt", "Nothing rattles"}
     assert {m["code"] for m in job["missing"]} == {"condition"}
 

@@ -1,6 +1,5 @@
 """The identification key over every variant of the demo: few answers, any order, one slip forgiven."""
 
-import json
 from itertools import combinations
 from pathlib import Path
 
@@ -8,13 +7,14 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from spindle.casefile.sheet import parse_json, read_sheet
 from spindle.drives.features import FEATURES
 from spindle.drives.key import CANT_SEE, SETTLED, Variant, information, p_answer, read_key
 from spindle.errors import UnknownWordError
 from spindle.study.identification import MOST_ANSWERS, walk
 
-SHEETS = json.loads((Path(__file__).parents[2] / "demo" / "scenario.json").read_text(encoding="utf-8"))["sheets"]
-VARIANTS = tuple(Variant(s["variant"], s["looks"]) for s in SHEETS)
+SHEETS = [read_sheet(parse_json(f.read_bytes())) for f in sorted((Path(__file__).parents[2] / "demo" / "sheets").glob("*.json"))]
+VARIANTS = tuple(Variant(s.drive.variant, s.looks) for s in SHEETS)
 EVERY = pytest.mark.parametrize("right", VARIANTS, ids=lambda v: v.id)
 WORDS = {f.id: st.sampled_from([*f.values, CANT_SEE]) for f in FEATURES.values()}
 ANSWERS = st.fixed_dictionaries({}, optional=WORDS)
@@ -22,8 +22,8 @@ ANSWERS = st.fixed_dictionaries({}, optional=WORDS)
 
 def test_the_demo_is_as_wide_as_promised_and_its_looks_are_words_of_the_key():
     assert len(VARIANTS) >= 12
-    assert len({(s["maker"], s["console"]) for s in SHEETS}) >= 7
-    assert {s["facts"]["family"] for s in SHEETS} == {"tray", "slot", "lid"}
+    assert len({(s.maker, s.console) for s in SHEETS}) >= 7
+    assert {s.drive.family for s in SHEETS} == {"tray", "slot", "lid"}
     assert all(v.looks.keys() == FEATURES.keys() for v in VARIANTS)
     assert all(v.looks[f] in FEATURES[f].values for v in VARIANTS for f in FEATURES)
 

@@ -51,7 +51,7 @@ BAD = [
     (("tables", "trimmers", 0, "name"), "=1+1", "/tables/trimmers/0/name"),
     (("tables", "trimmers", 0, "origin"), "rumour", "/tables/trimmers/0/origin"),
     (("tables", "trimmers"), PLAIN["tables"]["trimmers"] * 2, "/tables/trimmers/1"),
-    (("tables", "fuses"), [{"name": "F1", "rating": "2 A slow", "form": "chip", "place": "by the plug", "origin": "shop", "confidence": "sure"}], "/drive/fuse_rating"),
+    (("tables", "fuses"), [{"name": "F1", "rating": "2 A slow", "form": "a", "place": "edge", "origin": "shop", "confidence": "sure"}], "/drive/fuse_rating"),
     (("sources", "colour"), {"origin": "shop", "confidence": "fair"}, "/sources/colour"),
 ]  # fmt: skip
 

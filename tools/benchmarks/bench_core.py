@@ -101,5 +101,6 @@ def test_forty_futures(benchmark):
 
 
 def test_identification_key():
-    sheets = json.loads((Path(__file__).parents[2] / "demo" / "scenario.json").read_text(encoding="utf-8"))["sheets"]
-    print(f"\nkey over {len(sheets)} variants: {study_key(tuple(Variant(s['variant'], s['looks']) for s in sheets), 2000, 7)}")
+    files = sorted((Path(__file__).parents[2] / "demo" / "sheets").glob("*.json"))
+    sheets = [json.loads(f.read_text(encoding="utf-8")) for f in files]
+    print(f"\nkey over {len(sheets)} variants: {study_key(tuple(Variant(s['drive']['variant'], s['looks']) for s in sheets), 2000, 7)}")

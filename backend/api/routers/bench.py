@@ -47,11 +47,13 @@ ERRORS = {400: Problem, 401: Problem, 403: Problem, 404: Problem, 422: Problem}
 WRITES = {200: JobView, **ERRORS, 409: Problem}
 
 
-def _view(tag: str) -> JobView:
+def view_of(tag: str) -> JobView:
+    """Return a job as it stands now."""
     return job_view(job_state(job_by_tag(tag)), the_shop().price_cents_per_min)
 
 
-def _command(request: SignedIn, tag: str, body: Write) -> Command:
+def command_of(request: SignedIn, tag: str, body: Write) -> Command:
+    """Return who writes to which job, with which key, on which version."""
     return Command(request.user, tag, body.key, body.version)
 
 
@@ -64,7 +66,7 @@ def _answer(body: AnswerIn) -> Answer:
 @router.get("", response={200: JobView, **ERRORS}, operation_id="job")
 def read(request: SignedIn, tag: Tag) -> JobView:
     """Return a job with everything that its screens show."""
-    return _view(tag)
+    return view_of(tag)
 
 
 @router.get("/questions", response={200: list[QuestionView], **ERRORS}, operation_id="questions")
@@ -107,115 +109,115 @@ def report(request: SignedIn, tag: Tag) -> HttpResponse:
 @router.post("/answers", response=WRITES, operation_id="add_answer")
 def answers(request: SignedIn, tag: Tag, body: AnswerIn) -> JobView:
     """Log an answer."""
-    tape.add_answer(_command(request, tag, body), _answer(body))
-    return _view(tag)
+    tape.add_answer(command_of(request, tag, body), _answer(body))
+    return view_of(tag)
 
 
 @router.post("/trials", response=WRITES, operation_id="add_trial")
 def trials(request: SignedIn, tag: Tag, body: TrialIn) -> JobView:
     """Log what a trial after one or more changes showed."""
     changes = tuple(Change(c.repair, c.item, c.health, frozenset(c.works), frozenset(c.fails), c.lot, c.stays) for c in body.changes)
-    tape.add_trial(_command(request, tag, body), Trial(changes, body.result, body.clean_passes))
-    return _view(tag)
+    tape.add_trial(command_of(request, tag, body), Trial(changes, body.result, body.clean_passes))
+    return view_of(tag)
 
 
 @router.post("/parts", response=WRITES, operation_id="add_part")
 def parts(request: SignedIn, tag: Tag, body: PartIn) -> JobView:
     """Note a part for this job that is at hand, a donor's or on its way."""
     known = body.item, body.health, frozenset(body.works), frozenset(body.fails)
-    tape.add_part(_command(request, tag, body), Stock(body.repair, *known, body.price_cents / 100, body.wait_days, body.is_donor))
-    return _view(tag)
+    tape.add_part(command_of(request, tag, body), Stock(body.repair, *known, body.price_cents / 100, body.wait_days, body.is_donor))
+    return view_of(tag)
 
 
 @router.post("/remarks", response=WRITES, operation_id="add_remark")
 def remarks(request: SignedIn, tag: Tag, body: RemarkIn) -> JobView:
     """Log a remark."""
-    tape.add_remark(_command(request, tag, body), body.text)
-    return _view(tag)
+    tape.add_remark(command_of(request, tag, body), body.text)
+    return view_of(tag)
 
 
 @router.post("/strikes", response=WRITES, operation_id="strike")
 def strikes(request: SignedIn, tag: Tag, body: StrikeIn) -> JobView:
     """Strike a finding."""
-    tape.strike(_command(request, tag, body), body.line, body.why)
-    return _view(tag)
+    tape.strike(command_of(request, tag, body), body.line, body.why)
+    return view_of(tag)
 
 
 @router.post("/restores", response=WRITES, operation_id="restore")
 def restores(request: SignedIn, tag: Tag, body: StrikeIn) -> JobView:
     """Let a struck finding stand again."""
-    tape.restore(_command(request, tag, body), body.line)
-    return _view(tag)
+    tape.restore(command_of(request, tag, body), body.line)
+    return view_of(tag)
 
 
 @router.post("/intake", response=WRITES, operation_id="amend")
 def amend_intake(request: SignedIn, tag: Tag, body: AmendIn) -> JobView:
     """Complete what was written down at the counter."""
     given = body.dict(exclude={"key", "version"}, exclude_none=True)
-    amend(_command(request, tag, body), given)
-    return _view(tag)
+    amend(command_of(request, tag, body), given)
+    return view_of(tag)
 
 
 @router.post("/mains", response=WRITES, operation_id="set_mains")
 def mains(request: SignedIn, tag: Tag, body: MainsIn) -> JobView:
     """Say that the mains is live or out."""
-    tape.set_mains(_command(request, tag, body), is_live=body.is_live)
-    return _view(tag)
+    tape.set_mains(command_of(request, tag, body), is_live=body.is_live)
+    return view_of(tag)
 
 
 @router.post("/depth", response=WRITES, operation_id="set_depth")
 def depth(request: SignedIn, tag: Tag, body: DepthIn) -> JobView:
     """Say how far the unit is open."""
-    tape.set_depth(_command(request, tag, body), Depth(body.depth))
-    return _view(tag)
+    tape.set_depth(command_of(request, tag, body), Depth(body.depth))
+    return view_of(tag)
 
 
 @router.post("/advance", response=WRITES, operation_id="advance")
 def advance(request: SignedIn, tag: Tag, body: AdvanceIn) -> JobView:
     """Leave a stage for the next one."""
-    stages.advance(_command(request, tag, body), body.stage)
-    return _view(tag)
+    stages.advance(command_of(request, tag, body), body.stage)
+    return view_of(tag)
 
 
 @router.post("/go-back", response=WRITES, operation_id="go_back")
 def go_back(request: SignedIn, tag: Tag, body: GoBackIn) -> JobView:
     """Go back to an earlier stage."""
-    stages.go_back(_command(request, tag, body), body.to, body.why)
-    return _view(tag)
+    stages.go_back(command_of(request, tag, body), body.to, body.why)
+    return view_of(tag)
 
 
 @router.post("/proposals", response=WRITES, operation_id="propose")
 def proposals(request: SignedIn, tag: Tag, body: ProposalIn) -> JobView:
     """Propose a repair, or to hand the unit back as it is."""
-    stages.propose(_command(request, tag, body), body.repair)
-    return _view(tag)
+    stages.propose(command_of(request, tag, body), body.repair)
+    return view_of(tag)
 
 
 @router.post("/consents", response=WRITES, operation_id="consent")
 def consents(request: SignedIn, tag: Tag, body: ConsentIn) -> JobView:
     """Record what the owner said."""
     stages.record_consent(
-        _command(request, tag, body), is_agreed=body.is_agreed, amount_cents=body.amount_cents, by_name=body.by_name, how=body.how
+        command_of(request, tag, body), is_agreed=body.is_agreed, amount_cents=body.amount_cents, by_name=body.by_name, how=body.how
     )  # fmt: skip
-    return _view(tag)
+    return view_of(tag)
 
 
 @router.post("/steps", response=WRITES, operation_id="mark_step")
 def steps(request: SignedIn, tag: Tag, body: StepIn) -> JobView:
     """Mark a step of the repair."""
-    repair.mark_step(_command(request, tag, body), body.step, is_done=body.is_done, fuse=body.fuse)
-    return _view(tag)
+    repair.mark_step(command_of(request, tag, body), body.step, is_done=body.is_done, fuse=body.fuse)
+    return view_of(tag)
 
 
 @router.post("/checks", response=WRITES, operation_id="mark_check")
 def checks(request: SignedIn, tag: Tag, body: CheckIn) -> JobView:
     """Record one check of the proof."""
-    repair.mark_check(_command(request, tag, body), body.check, is_passed=body.is_passed)
-    return _view(tag)
+    repair.mark_check(command_of(request, tag, body), body.check, is_passed=body.is_passed)
+    return view_of(tag)
 
 
 @router.post("/passes", response=WRITES, operation_id="add_pass")
 def passes(request: SignedIn, tag: Tag, body: PassIn) -> JobView:
     """Record one more pass of the proof."""
-    repair.add_pass(_command(request, tag, body), is_clean=body.is_clean)
-    return _view(tag)
+    repair.add_pass(command_of(request, tag, body), is_clean=body.is_clean)
+    return view_of(tag)

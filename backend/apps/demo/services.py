@@ -8,10 +8,11 @@ from datetime import datetime, time, timedelta
 from functools import cache
 from typing import Any
 
-from apps.drives.models import Sheet
+from apps.demo.shelf import load_sheets, load_shelf
+from apps.drives.selectors import sheet_of
 from apps.jobs.models import Job, LineKind, TapeLine
 from apps.jobs.selectors import job_state
-from apps.jobs.services import repair, stages, tape
+from apps.jobs.services import drive, parts, repair, stages, tape
 from apps.jobs.services.take_in import Intake, take_in
 from apps.jobs.services.writing import Command
 from apps.people.models import User
@@ -54,8 +55,8 @@ def load() -> None:
     for person in scenario["people"]:
         own = {k: v for k, v in person.items() if k != "password"}
         User.objects.create_user(**own, password=person["password"])
-    for sheet in scenario["sheets"]:
-        Sheet.objects.create(**sheet)
+    load_sheets()
+    load_shelf()
     for job in scenario["jobs"]:
         _load_job(job)
 
@@ -65,7 +66,7 @@ def _load_job(told: dict[str, Any]) -> None:
     clock = timezone.make_aware(datetime.combine(today - timedelta(days=told["days_ago"]), time(9, 5)))
     told_promise = told.get("promised_in_days")
     intake = Intake(
-        sheet_id=Sheet.objects.get(variant=told["variant"], is_current=True).pk,
+        sheet_id=sheet_of(told["variant"]).pk,
         condition=told["condition"],
         promised_on=None if told_promise is None else today + timedelta(days=told_promise),
         **told["intake"],
@@ -95,7 +96,7 @@ def _part(command: Command, event: dict[str, Any]) -> Job:
 def _steps(command: Command, event: dict[str, Any]) -> Job:
     """Mark the steps up to a number done, each with its own mains state."""
     job = Job.objects.get(tag=command.tag)
-    state = job_state(job)
+    state = job_state(job, with_shelf=False)
     for n, step in enumerate(state.steps[: event.get("upto", len(state.steps))]):
         if not step.is_trial:
             now = Command(command.user, command.tag, f"{command.key}-{n}", job.version, command.at)
@@ -107,7 +108,7 @@ def _steps(command: Command, event: dict[str, Any]) -> Job:
 def _checks(command: Command, event: dict[str, Any]) -> Job:
     """Pass the first checks of the proof."""
     job = Job.objects.get(tag=command.tag)
-    for n, check in enumerate(job_state(job).checks[: event.get("upto", 99)]):
+    for n, check in enumerate(job_state(job, with_shelf=False).checks[: event.get("upto", 99)]):
         job = repair.mark_check(Command(command.user, command.tag, f"{command.key}-{n}", job.version, command.at), check.id, is_passed=True)
     return job
 
@@ -132,6 +133,9 @@ _EVENTS: dict[str, Callable[[Command, dict[str, Any]], Job]] = {
     "steps": _steps,
     "checks": _checks,
     "passes": _passes,
+    "drive": lambda c, e: drive.identify(c, e["looks"], None),
+    "take": lambda c, e: parts.take_part(c, e["part"], e["repair"]),
+    "own_out": lambda c, e: parts.take_out_own(c, e["level"], e["place"]),
     "remark": lambda c, e: tape.add_remark(c, e["text"]),
     "strike": _strike,
     "mains": lambda c, e: tape.set_mains(c, is_live=e["live"]),

@@ -1,12 +1,16 @@
-"""Drive sheets, versioned: a job keeps the version it was done with."""
+"""Drive sheets, versioned: a job keeps the version it was done with. And what the shop says about which part fits where."""
 
 from __future__ import annotations
 
+from django.conf import settings
 from django.db import models
+from spindle.drives.levels import LEVELS
+from spindle.drives.matching import VERDICT_NAMES
+from spindle.drives.tables import ORIGIN_NAMES, Confidence
 
 
 class Sheet(models.Model):
-    """One version of the sheet of one drive variant. ``facts`` is the drive object of the case format."""
+    """One version of the sheet of one drive variant, in the parts of the sheet format. A version never changes."""
 
     maker = models.CharField(max_length=80)
     console = models.CharField(max_length=80)
@@ -15,10 +19,17 @@ class Sheet(models.Model):
     version = models.PositiveIntegerField(default=1)
     is_current = models.BooleanField(default=True)
     facts = models.JSONField()
+    """The drive object of the case format."""
     looks = models.JSONField(default=dict)
     """What the eye can see, for the identification key: feature id -> value id."""
-    notes = models.JSONField(default=list)
-    """Values with where they come from and how sure they are: [{what, value, source, confidence}]."""
+    tables = models.JSONField(default=dict)
+    """Table id -> rows."""
+    sources = models.JSONField(default=dict)
+    """Fact -> where it comes from and how sure it is."""
+    why = models.CharField(max_length=300, blank=True)
+    """What changed against the version before."""
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, null=True)
+    at = models.DateTimeField(null=True)
 
     class Meta:
         constraints = (
@@ -30,3 +41,23 @@ class Sheet(models.Model):
     def __str__(self) -> str:
         """Return console, revision and variant."""
         return f"{self.maker} {self.console} {self.revision}, {self.variant}"
+
+
+class Saying(models.Model):
+    """Somebody says whether a kind of part fits a drive variant. Never changed: who thinks otherwise says so anew."""
+
+    level = models.CharField(max_length=20, choices=[(v.id, v.name) for v in LEVELS.values()])
+    code = models.CharField(max_length=60)
+    variant = models.CharField(max_length=40)
+    verdict = models.CharField(max_length=12, choices=[(v.value, name) for v, name in VERDICT_NAMES.items()])
+    reason = models.CharField(max_length=300, blank=True)
+    origin = models.CharField(max_length=12, choices=[(o.value, name) for o, name in ORIGIN_NAMES.items()])
+    confidence = models.CharField(max_length=12, choices=[(c.value, c.value) for c in Confidence])
+    said = models.CharField(max_length=120, blank=True)
+    """Whose claim it is, or in which job it was found."""
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ("pk",)
+        indexes = (models.Index(fields=["variant", "level"]), models.Index(fields=["level", "code"]))

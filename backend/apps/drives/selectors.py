@@ -1,15 +1,23 @@
-"""Reading drive sheets, and the fault model cut to one."""
+"""Reading drive sheets, the fault model cut to one, and what fits where."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
 from functools import lru_cache
+from typing import Any
 
-from apps.drives.models import Sheet
+from apps.drives.models import Saying, Sheet
 from apps.errors import InvalidError, NotFoundError
 from spindle.casefile.drive import read_drive
+from spindle.casefile.rows import write_csv
+from spindle.casefile.sheet import FORMAT, VERSION, read_sheet
 from spindle.diagnosis.compiled import CompiledModel, compile_model
+from spindle.drives.full_sheet import FullSheet, Source
 from spindle.drives.key import Reading, Variant, read_key
+from spindle.drives.levels import LEVELS
+from spindle.drives.matching import Match, PartType, Statement, Verdict, match
+from spindle.drives.tables import TABLES, Confidence, Origin
 from spindle.errors import CaseError
 
 
@@ -26,9 +34,60 @@ def sheet(pk: int) -> Sheet:
     return found
 
 
+def sheet_of(variant: str, version: int | None = None) -> Sheet:
+    """Return the sheet of a variant, the current one unless a version is asked for, or raise NotFoundError."""
+    which = {"is_current": True} if version is None else {"version": version}
+    found = Sheet.objects.select_related("by").filter(variant=variant, **which).first()
+    if found is None:
+        raise NotFoundError(f"There is no sheet of a drive {variant}{'' if version is None else f' in version {version}'}.")
+    return found
+
+
+def versions_of(variant: str) -> list[Sheet]:
+    """Return every version of a variant's sheet, newest first."""
+    return list(Sheet.objects.select_related("by").filter(variant=variant).order_by("-version"))
+
+
+def document_of(found: Sheet) -> dict[str, Any]:
+    """Return a sheet as the JSON object of the sheet format."""
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        "maker": found.maker,
+        "console": found.console,
+        "revision": found.revision,
+        "drive": found.facts,
+        "looks": found.looks,
+        "tables": found.tables,
+        "sources": found.sources,
+    }
+
+
+@lru_cache(maxsize=512)
+def _full(pk: int) -> FullSheet:
+    # a version of a sheet never changes, so it may be kept
+    return read_sheet(document_of(Sheet.objects.get(pk=pk)))
+
+
+def full_sheet(pk: int) -> FullSheet:
+    """Return a version of a sheet as the rules read it."""
+    return _full(pk)
+
+
+def current_full() -> dict[str, FullSheet]:
+    """Return the current sheet of every variant as the rules read it."""
+    return {variant: _full(pk) for pk, variant in Sheet.objects.filter(is_current=True).values_list("pk", "variant")}
+
+
+def table_csv(variant: str, table: str) -> str:
+    """Return one table of the current sheet as CSV, or raise NotFoundError."""
+    if table not in TABLES:
+        raise NotFoundError(f"There is no table {table!r}; there are {', '.join(TABLES)}.")
+    return write_csv(TABLES[table], full_sheet(sheet_of(variant).pk).rows(table))
+
+
 @lru_cache(maxsize=256)
 def _compiled(pk: int) -> CompiledModel:
-    # a version of a sheet never changes, so its model may be kept
     return compile_model(read_drive(Sheet.objects.get(pk=pk).facts, "/drive"))
 
 
@@ -55,3 +114,56 @@ def key_reading(answers: Mapping[str, str]) -> tuple[Reading, dict[str, Sheet]]:
         return read_key(tuple(Variant(name, s.looks) for name, s in sheets.items()), answers), sheets
     except CaseError as error:
         raise InvalidError(error.place, error.message) from error
+
+
+def statements(*, variant: str | None = None, level: str | None = None, code: str | None = None) -> list[Statement]:
+    """Return what was said about what fits, oldest first."""
+    asked = {k: v for k, v in {"variant": variant, "level": level, "code": code}.items() if v is not None}
+    return [statement_of(s) for s in Saying.objects.select_related("by").filter(**asked)]
+
+
+def statement_of(said: Saying) -> Statement:
+    """Return a saying as the rules read it."""
+    source = Source(Origin(said.origin), Confidence(said.confidence), said.said)
+    by = said.by.get_full_name() or said.by.username
+    return Statement(said.level, said.code, said.variant, Verdict(said.verdict), source, said.reason, said.pk, by, f"{said.at:%-d %b %Y}")
+
+
+@dataclass(frozen=True)
+class Fit:
+    """Whether one kind of part fits one drive variant."""
+
+    level: str
+    code: str
+    variant: str
+    match: Match
+
+
+def maker_of(level: str, code: str, sheets: Mapping[str, FullSheet]) -> FullSheet | None:
+    """Return the sheet that names a part as its own, if one does."""
+    return next((s for s in sheets.values() if code in s.codes(level)), None)
+
+
+def fits_of_unit(unit: FullSheet, *, level: str | None = None) -> list[Fit]:
+    """Return every kind of part that a sheet or a statement names, with whether it fits this unit. Two queries."""
+    sheets, said = current_full(), statements()
+    fits = []
+    for name in [level] if level else LEVELS:
+        codes = {c for s in sheets.values() for c in s.codes(name)} | {s.code for s in said if s.level == name}
+        fits += [Fit(name, code, unit.drive.variant, match(unit, PartType(name, code, maker_of(name, code, sheets)), said)) for code in sorted(codes)]
+    return fits
+
+
+def homes_of_part(level: str, code: str) -> list[Fit]:
+    """Return for every drive variant whether a kind of part fits it. Two queries."""
+    sheets, said = current_full(), statements(level=level, code=code)
+    part = PartType(level, code, maker_of(level, code, sheets))
+    return [Fit(level, code, variant, match(unit, part, said)) for variant, unit in sheets.items()]
+
+
+def named_codes(unit: FullSheet, said: Iterable[Statement], *, is_complete: bool, levels: Iterable[str] = LEVELS) -> dict[tuple[str, str], Match]:
+    """Return how the kinds of parts match that this unit's sheet or a statement names; only those can ever fit it."""
+    spoken: dict[tuple[str, str], list[Statement]] = {(v, c): [] for v in levels for c in unit.codes(v)}
+    for statement in said:
+        spoken.setdefault((statement.level, statement.code), []).append(statement)
+    return {key: match(unit, PartType(*key, is_complete=is_complete), about) for key, about in spoken.items()}

@@ -61,9 +61,27 @@ def _change(change: dict[str, Any], model: CompiledModel) -> str:
 
 def _part(body: dict[str, Any], model: CompiledModel) -> str:
     repair = model.repairs[model.repair_index[body["repair"]]]
+    if body.get("taking"):
+        return f"Taken from the shelf: {body['item']} for “{repair.name.lower()}”, {_HEALTHS[body['health']]}"
     where = "at a donor" if body["is_donor"] else f"in {body['wait_days']:g} days" if body["wait_days"] else "here"
     known = "".join(f", {word} {', '.join(body[key])}" for key, word in (("works", "works:"), ("fails", "fails:")) if body.get(key))
     return f"Part {body['item'] or 'without a tag'} for “{repair.name.lower()}”: {where}, {_HEALTHS[body['health']]}{known}"
+
+
+_CUSTODY = {
+    "out": "Owner's {name} out, under tag {tag}: {place}",
+    "back": "Owner's {name} {tag} back in its unit",
+    "released": "Owner's {name} {tag} left here by {place}",
+}
+
+
+def _custody(body: dict[str, Any], _model: CompiledModel) -> str:
+    return _CUSTODY[body["event"]].format(**{**body, "name": body["name"].lower()})
+
+
+def _drive(body: dict[str, Any], _model: CompiledModel) -> str:
+    seen = f"Looked at the drive: {len(body['looks'])} features" if body["looks"] else "Drive sheet"
+    return seen + (f"; {body['from']} → {body['to']}" if body["from"] != body["to"] else f"; it stays {body['to']}")
 
 
 def _euro(cents: int) -> str:
@@ -98,6 +116,8 @@ _TEXTS: dict[str, Callable[[dict[str, Any], CompiledModel], str]] = {
     "step": _step,
     "check": lambda body, _: f"{'Passed' if body['is_passed'] else 'Failed'}: {body['title']}",
     "part": _part,
+    "custody": _custody,
+    "drive": _drive,
     "intake": lambda body, _: f"Noted at the counter: {', '.join(body['what'])}",
     "pass": lambda body, _: "Clean pass" if body["is_clean"] else "Pass failed",
 }

@@ -59,6 +59,8 @@ class LineKind(models.TextChoices):
     PASS = "pass", "Pass"
     INTAKE = "intake", "Intake"
     PART = "part", "Part"
+    CUSTODY = "custody", "Custody"
+    DRIVE = "drive", "Drive"
 
 
 class TapeLine(models.Model):
@@ -79,13 +81,3 @@ class TapeLine(models.Model):
             models.UniqueConstraint(fields=["job", "number"], name="one_line_per_number"),
             models.CheckConstraint(condition=Q(version__gt=0) & Q(number__gte=F("version")), name="line_has_version"),
         )
-
-
-class Write(models.Model):
-    """An idempotency key that was used: the same key writes once."""
-
-    key = models.CharField(max_length=64, unique=True)
-    digest = models.CharField(max_length=64)
-    job = models.ForeignKey(Job, on_delete=models.PROTECT)
-    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
-    at = models.DateTimeField()

@@ -46,6 +46,10 @@ class Record:
     """Struck line number -> the line that struck it."""
     parts: dict[int, Line] = field(default_factory=dict)
     """Parts for this job that are at hand, a donor's or on their way, by line number; struck ones are not in it."""
+    takings: dict[int, Line] = field(default_factory=dict)
+    """Those of the parts that were taken from the shelf, by the number of the taking."""
+    looks: dict[str, str] = field(default_factory=dict)
+    """What the eye saw of the drive, for the identification key: feature id -> value id."""
     proposal: Proposal | None = None
     consents: list[Line] = field(default_factory=list)
     repair_depth: Depth = Depth.CLOSED
@@ -56,6 +60,12 @@ class Record:
     has_failed_pass: bool = False
     trial_since_proposal: Trial | None = None
     _trial_index: int = -1
+
+    @property
+    def fitted_items(self) -> set[str]:
+        """Tags of the parts that stayed in after a clean trial, or because somebody said so."""
+        trials = [f.what for f in self.findings if isinstance(f.what, Trial) and not f.is_struck]
+        return {c.item for t in trials for c in t.changes if c.item and (c.stays or t.result is TrialResult.CLEAN)}
 
     @property
     def standing_numbers(self) -> set[int]:
@@ -92,6 +102,12 @@ def _finding(record: Record, line: Line) -> None:
 def _part(record: Record, line: Line) -> None:
     if line.number not in record.strikes:
         record.parts[line.number] = line
+        if line.body.get("taking"):
+            record.takings[line.body["taking"]] = line
+
+
+def _drive(record: Record, line: Line) -> None:
+    record.looks.update(line.body["looks"])
 
 
 def _proposal(record: Record, line: Line) -> None:
@@ -149,6 +165,7 @@ _FOLDS = {
     "trial": _finding,
     "remark": _finding,
     "part": _part,
+    "drive": _drive,
     "proposal": _proposal,
     "consent": lambda record, line: record.consents.append(line),
     "stage": _stage,

@@ -7,11 +7,13 @@ from time import perf_counter
 from typing import Any
 
 import numpy as np
-from apps.drives.selectors import model_of
+from apps.drives.selectors import full_sheet, model_of
 from apps.errors import NotFoundError
 from apps.jobs.lines import line_text
 from apps.jobs.models import Job, TapeLine
 from apps.jobs.record import Line, Record, fold
+from apps.shelf.models import Part
+from apps.shelf.selectors import away, stock_for
 from apps.shop.selectors import the_shop
 from django.db.models import Q
 from django.utils import timezone
@@ -79,14 +81,30 @@ class JobState:
     checks: tuple[ProofCheck, ...]
     passes_needed: int
     p_fixed: float
+    away: tuple[Part, ...] = ()
 
 
-def job_state(job: Job, *, lines: list[Line] | None = None, economy: Economy | None = None) -> JobState:
-    """Return a job's state, computed from its tape. Tape and figures are fetched unless the caller has them."""
+@dataclass(frozen=True)
+class Known:
+    """What the caller of :func:`job_state` has fetched already, for many jobs at once."""
+
+    lines: list[Line]
+    economy: Economy
+    away: tuple[Part, ...]
+
+
+def job_state(job: Job, *, lines: list[Line] | None = None, known: Known | None = None, with_shelf: bool = True) -> JobState:
+    """Return a job's state, computed from its tape.
+
+    ``lines`` spares fetching the tape; ``known`` everything. The shelf moves the advice and no stage: who asks for no advice leaves it out.
+    """
     model = model_of_job(job)
-    record = fold(lines_of(job) if lines is None else lines)
-    stock = tuple(read_stock(line.body, f"/tape/{n}", model.sheet) for n, line in record.parts.items())
-    own = replace(economy or the_shop().economy(), promise_days=_days_left(job))
+    record = fold(known.lines if known else lines_of(job) if lines is None else lines)
+    stock = tuple(read_stock(stock_body(line), f"/tape/{n}", model.sheet) for n, line in record.parts.items())
+    if with_shelf:
+        stock += stock_for(full_sheet(job.sheet_id), [r.id for r in model.repairs])
+    gone_out = known.away if known else tuple(away(job.pk))
+    own = replace(known.economy if known else the_shop().economy(), promise_days=_days_left(job))
     case = Case(model.sheet, tuple(record.findings), Depth(job.depth), own, stock)
     belief = believe(case.findings, model)
     procedure, steps = _procedure(record, model)
@@ -94,10 +112,22 @@ def job_state(job: Job, *, lines: list[Line] | None = None, economy: Economy | N
     ending = judge_ending(belief, model, case.economy)
     is_clean = record.trial_since_proposal is not None and record.trial_since_proposal.result is TrialResult.CLEAN
     sure = ending.p_cured if is_clean else 0.0
-    facts = _facts(job, record, model, belief, steps, checks, ending)
+    facts = replace(
+        _facts(job, record, model, belief, steps, checks, ending), away=tuple(f"{p.tag} {p.kind.name}" for p in gone_out), loose=loose_parts(record)
+    )
     open_ = missing(Stage(job.stage), facts)
     hold = power_hold(tuple(record.findings))
-    return JobState(job, record, model, case, facts, open_, hold, procedure, steps, checks, ending.passes_wanted, sure)
+    return JobState(job, record, model, case, facts, open_, hold, procedure, steps, checks, ending.passes_wanted, sure, gone_out)
+
+
+def stock_body(line: Line) -> dict[str, Any]:
+    """Return a part line as the case format knows it, without the shelf's own number."""
+    return {k: v for k, v in line.body.items() if k != "taking"}
+
+
+def loose_parts(record: Record) -> tuple[str, ...]:
+    """Return the tags that were taken from the shelf and that nothing has fitted."""
+    return tuple(line.body["item"] for line in record.takings.values() if line.body["item"] not in record.fitted_items)
 
 
 def _days_left(job: Job) -> float | None:
@@ -203,8 +233,11 @@ def the_day(*, with_closed: bool = False) -> list[DayRow]:
         tapes[row.job_id].append(Line(row.number, row.version, row.kind, row.body, row.at, row.by.username))
     rows = []
     economy = the_shop().economy()
+    out: dict[int, list[Part]] = {}
+    for part in away():
+        out.setdefault(part.owner_job_id or 0, []).append(part)
     for job in found:
-        state = job_state(job, lines=tapes[job.pk], economy=economy)
+        state = job_state(job, known=Known(tapes[job.pk], economy, tuple(out.get(job.pk, ()))), with_shelf=False)
         waits = state.power_hold or (state.missing[0].text if state.missing else "")
         rows.append(DayRow(job, waits))
     return rows

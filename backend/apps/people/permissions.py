@@ -11,19 +11,21 @@ from apps.people.models import Role, User
 
 
 class Action(StrEnum):
-    """What can be done to a job."""
+    """What can be done."""
 
     TAKE_IN = "take a unit in"
     NOTE = "add a remark"
     BENCH = "work at the bench"
     AGREE = "record what the owner agreed to"
     HAND_BACK = "hand a unit back"
+    SHEETS = "change drive sheets and what fits where"
+    SHELF = "change what is on the shelf"
 
 
 _MAY: Final = MappingProxyType(
     {
         Role.COUNTER: frozenset({Action.TAKE_IN, Action.NOTE, Action.AGREE, Action.HAND_BACK}),
-        Role.TECHNICIAN: frozenset({Action.TAKE_IN, Action.NOTE, Action.BENCH, Action.AGREE, Action.HAND_BACK}),
+        Role.TECHNICIAN: frozenset(Action),
         Role.MANAGER: frozenset(Action),
     }
 )

@@ -28,9 +28,13 @@ def _font(name: str) -> str:
     return found[0].as_uri() if found else ""
 
 
-def hand_back_pdf(state: JobState, shop: Shop) -> bytes:
-    """Return the one-page report of a job as a PDF."""
-    report = report_of(state, shop, timezone.localdate())
-    html = render_to_string("reports/hand_back.html", {"r": report, "words": _font("next"), "figures": _font("mono")})
+def pdf_of(template: str, context: dict[str, Any]) -> bytes:
+    """Return a template as a PDF in the application's own fonts."""
+    html = render_to_string(template, {**context, "words": _font("next"), "figures": _font("mono")})
     pdf: bytes = HTML(string=html, url_fetcher=_OwnFilesOnly()).write_pdf()
     return pdf
+
+
+def hand_back_pdf(state: JobState, shop: Shop) -> bytes:
+    """Return the one-page report of a job as a PDF."""
+    return pdf_of("reports/hand_back.html", {"r": report_of(state, shop, timezone.localdate())})

@@ -44,6 +44,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Say Fits
+         * @description Write down whether a kind of part fits a drive variant; it is shown everywhere from then on.
+         */
+        post: operations["say"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fits/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fits Part
+         * @description Return where a kind of part goes: the verdict for every drive variant.
+         */
+        get: operations["homes_of_part"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fits/unit/{variant}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fits Unit
+         * @description Return what fits this drive: every kind of part that a sheet or a statement names.
+         */
+        get: operations["fits_of_unit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -184,6 +244,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{tag}/custody": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Own Out
+         * @description Put an owner's part that leaves its unit under a tag of its own.
+         */
+        post: operations["take_out_own"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/custody-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Own Back
+         * @description Note that an owner's part is back in its unit.
+         */
+        post: operations["bring_own_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/custody-release": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Own Release
+         * @description Note that the owner leaves a part with the shop.
+         */
+        post: operations["release_own"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{tag}/depth": {
         parameters: {
             query?: never;
@@ -198,6 +318,26 @@ export interface paths {
          * @description Say how far the unit is open.
          */
         post: operations["set_depth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/drive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Identify
+         * @description Note what the eye saw of the drive, and take another sheet if it says so.
+         */
+        post: operations["identify"];
         delete?: never;
         options?: never;
         head?: never;
@@ -424,6 +564,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{tag}/returns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Back
+         * @description Put a part that was taken back on the shelf, with what it was seen to do.
+         */
+        post: operations["put_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{tag}/steps": {
         parameters: {
             query?: never;
@@ -464,6 +624,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{tag}/swap-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan
+         * @description Return how another part of that level goes into this console, and the way back.
+         */
+        get: operations["swap_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/takings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Take a part from the shelf for a repair of this job.
+         */
+        post: operations["take_part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{tag}/trials": {
         parameters: {
             query?: never;
@@ -484,6 +684,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{tag}/workbench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Workbench
+         * @description Return what this unit can use, and how the levels of repair compare.
+         */
+        get: operations["workbench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/key": {
         parameters: {
             query?: never;
@@ -498,6 +718,46 @@ export interface paths {
          * @description Return which drive it can be by what was seen so far, and what to look at next. Nothing is written.
          */
         post: operations["key"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Labels
+         * @description Return sheets of labels to print.
+         */
+        get: operations["labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels/{tag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Label
+         * @description Return the 2-D code of one tag as SVG.
+         */
+        get: operations["label"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -572,6 +832,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sheet-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Sheet
+         * @description Read a sheet from a file of the open format: a new variant, or the next version of one that is here. A bad file changes nothing.
+         */
+        post: operations["import_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheet-form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet Form
+         * @description Return the tables, levels and words that a sheet is written in.
+         */
+        get: operations["sheet_form"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sheets": {
         parameters: {
             query?: never;
@@ -584,6 +884,406 @@ export interface paths {
          * @description Return the current drive sheets.
          */
         get: operations["sheets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{variant}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description Return a whole sheet, the current version unless another is asked for.
+         */
+        get: operations["sheet"];
+        put?: never;
+        /**
+         * Save
+         * @description Save a sheet as its next version; jobs keep the version that they have.
+         */
+        post: operations["save_sheet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{variant}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export
+         * @description Return a sheet as a file of the open format.
+         */
+        get: operations["sheet_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{variant}/tables/{table}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Table
+         * @description Return one table of a sheet as CSV.
+         */
+        get: operations["sheet_table"];
+        put?: never;
+        /**
+         * Import Table
+         * @description Replace one table of a sheet by a CSV file, as a new version. A bad file changes nothing.
+         */
+        post: operations["import_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Custody
+         * @description Return owners' parts that are out of their units, longest first.
+         */
+        get: operations["away"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/donors": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Donor List
+         * @description Return the donors.
+         */
+        get: operations["donors"];
+        put?: never;
+        /**
+         * Add Donor
+         * @description Keep a unit or drive for parts.
+         */
+        post: operations["add_donor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/donors/{tag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Donor
+         * @description Return one donor, piece by piece.
+         */
+        get: operations["donor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/donors/{tag}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Donor
+         * @description Write down what a donor was seen to do.
+         */
+        post: operations["check_donor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/donors/{tag}/harvest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Harvest
+         * @description Take a piece out of a donor and put it on the shelf.
+         */
+        post: operations["harvest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/donors/{tag}/scrap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Scrap Donor
+         * @description Throw a donor away, or one piece of it.
+         */
+        post: operations["scrap_donor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/minimum": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Minimum
+         * @description Say how many of a kind there should be at least.
+         */
+        post: operations["set_minimum"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Orders
+         * @description Return what is on its way, soonest first.
+         */
+        get: operations["orders"];
+        put?: never;
+        /**
+         * Place Order
+         * @description Write an order down.
+         */
+        post: operations["order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/orders/{tag}/arrive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Arrive
+         * @description An order is here: its pieces go on the shelf.
+         */
+        post: operations["arrive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/orders/{tag}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel
+         * @description An order will not come.
+         */
+        post: operations["cancel_order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Parts
+         * @description Return what is on the shelf, by tag, code, name or place.
+         */
+        get: operations["parts"];
+        put?: never;
+        /**
+         * Receive
+         * @description Put parts on the shelf.
+         */
+        post: operations["receive"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/parts/{tag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Part
+         * @description Return one part with its trail, and where it fits.
+         */
+        get: operations["part"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/parts/{tag}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Part
+         * @description Write down what a part was seen to do.
+         */
+        post: operations["check_part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/parts/{tag}/scrap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Scrap
+         * @description Throw pieces away, with a reason.
+         */
+        post: operations["scrap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/wanted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wanted
+         * @description Return what is short, and who should get the scarce part. A proposal: nothing is written.
+         */
+        get: operations["wanted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tags/{tag}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tag Place
+         * @description Return where a scanned tag leads.
+         */
+        get: operations["tag"];
         put?: never;
         post?: never;
         delete?: never;
@@ -690,6 +1390,24 @@ export interface components {
             top_p: number;
         };
         /**
+         * ArriveIn
+         * @description An order that is here.
+         */
+        ArriveIn: {
+            /** Key */
+            key: string;
+            /**
+             * On
+             * Format: date
+             */
+            on: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+        };
+        /**
          * BaselineView
          * @description One stage of the baseline, or one disc class.
          */
@@ -704,6 +1422,16 @@ export interface components {
             question: components["schemas"]["QuestionView"];
             /** Reference S */
             reference_s: number | null;
+        };
+        /**
+         * CancelIn
+         * @description An order that will not come.
+         */
+        CancelIn: {
+            /** Key */
+            key: string;
+            /** Why */
+            why: string;
         };
         /**
          * CandidateView
@@ -794,6 +1522,23 @@ export interface components {
             title: string;
         };
         /**
+         * ChecksIn
+         * @description What a part or donor was seen to do.
+         */
+        ChecksIn: {
+            /** Key */
+            key: string;
+            /** Seen */
+            seen: {
+                [key: string]: boolean;
+            };
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
          * ClaimCountView
          * @description A claim's record on one drive variant.
          */
@@ -831,6 +1576,31 @@ export interface components {
             text: string;
         };
         /**
+         * ColumnView
+         * @description A column of a table, for the editor.
+         */
+        ColumnView: {
+            /** Choices */
+            choices: string[];
+            /** High */
+            high: number;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "text" | "number" | "count" | "flag" | "choice";
+            /** Low */
+            low: number;
+            /** Name */
+            name: string;
+            /** Optional */
+            optional: boolean;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * ConditionView
          * @description A condition that was noted.
          */
@@ -844,6 +1614,12 @@ export interface components {
             /** Label */
             label: string;
         };
+        /**
+         * Confidence
+         * @description How sure a value is.
+         * @enum {string}
+         */
+        Confidence: "sure" | "fair" | "doubtful";
         /**
          * ConsentIn
          * @description What the owner said.
@@ -882,6 +1658,25 @@ export interface components {
             is_agreed: boolean;
             /** Recorded By */
             recorded_by: string;
+        };
+        /**
+         * CustodyView
+         * @description An owner's part that is out of its unit.
+         */
+        CustodyView: {
+            /** Is Key */
+            is_key: boolean;
+            /** Name */
+            name: string;
+            /** Place */
+            place: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Tag */
+            tag: string;
         };
         /**
          * DayRowView
@@ -946,6 +1741,104 @@ export interface components {
             swaps: components["schemas"]["SwapsView"];
         };
         /**
+         * DonorDetailView
+         * @description A donor taken apart on paper.
+         */
+        DonorDetailView: {
+            /** Bought Cents */
+            bought_cents: number;
+            /** Checks */
+            checks: components["schemas"]["CheckView"][];
+            /** Family */
+            family: string;
+            /** Is Scrapped */
+            is_scrapped: boolean;
+            /** Left */
+            left: number;
+            /** Of */
+            of: number;
+            /** Origin */
+            origin: string;
+            /** Parts */
+            parts: string[];
+            /** Pieces */
+            pieces: components["schemas"]["PieceView"][];
+            /** Place */
+            place: string;
+            /** Sheet Id */
+            sheet_id: number;
+            /** Tag */
+            tag: string;
+            /** Trail */
+            trail: components["schemas"]["MovementView"][];
+            /** Variant */
+            variant: string;
+        };
+        /**
+         * DonorIn
+         * @description A unit or drive kept for parts.
+         */
+        DonorIn: {
+            /**
+             * Bought Cents
+             * @default 0
+             */
+            bought_cents: number;
+            /** Key */
+            key: string;
+            /**
+             * Origin
+             * @default
+             */
+            origin: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /** Variant */
+            variant: string;
+        };
+        /**
+         * DonorScrapIn
+         * @description A donor or one of its pieces thrown away.
+         */
+        DonorScrapIn: {
+            /** Key */
+            key: string;
+            /**
+             * Level
+             * @default
+             */
+            level: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * DonorView
+         * @description A donor in the list.
+         */
+        DonorView: {
+            /** Family */
+            family: string;
+            /** Is Scrapped */
+            is_scrapped: boolean;
+            /** Left */
+            left: number;
+            /** Of */
+            of: number;
+            /** Origin */
+            origin: string;
+            /** Place */
+            place: string;
+            /** Sheet Id */
+            sheet_id: number;
+            /** Tag */
+            tag: string;
+            /** Variant */
+            variant: string;
+        };
+        /**
          * DriveView
          * @description The drive on the bench.
          */
@@ -1003,6 +1896,41 @@ export interface components {
             where: "outside" | "cover_off" | "drive_open";
         };
         /**
+         * FitView
+         * @description Whether a kind of part fits a variant.
+         */
+        FitView: {
+            /** Code */
+            code: string;
+            /** Level */
+            level: string;
+            /** Level Name */
+            level_name: string;
+            /** Reasons */
+            reasons: string[];
+            /** Shows */
+            shows: string[];
+            /** Source */
+            source: string;
+            /** Transfers */
+            transfers: string[];
+            /** Variant */
+            variant: string;
+            verdict: components["schemas"]["Verdict"];
+            /** Verdict Name */
+            verdict_name: string;
+        };
+        /**
+         * FitsView
+         * @description What fits: the verdicts, and what was said, newest first.
+         */
+        FitsView: {
+            /** Fits */
+            fits: components["schemas"]["FitView"][];
+            /** Sayings */
+            sayings: components["schemas"]["SayingView"][];
+        };
+        /**
          * FoundView
          * @description A job that was searched for.
          */
@@ -1015,6 +1943,16 @@ export interface components {
             stage_name: string;
             /** Tag */
             tag: string;
+        };
+        /**
+         * GapView
+         * @description Something that the sheet ought to hold and does not.
+         */
+        GapView: {
+            /** Table */
+            table: string;
+            /** Text */
+            text: string;
         };
         /**
          * GivenAnswer
@@ -1037,6 +1975,18 @@ export interface components {
             tries: number | null;
         };
         /**
+         * GivenView
+         * @description One job gets one part.
+         */
+        GivenView: {
+            /** Job */
+            job: string;
+            /** Piece */
+            piece: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * GoBackIn
          * @description Go back to an earlier stage.
          */
@@ -1053,11 +2003,57 @@ export interface components {
             why: string;
         };
         /**
+         * HarvestIn
+         * @description A piece taken out of a donor.
+         */
+        HarvestIn: {
+            /** Key */
+            key: string;
+            /** Level */
+            level: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+        };
+        /**
          * Health
          * @description What is known of a part before it goes in.
          * @enum {string}
          */
         Health: "proven" | "new" | "unknown";
+        /**
+         * HolderView
+         * @description Who has a piece.
+         */
+        HolderView: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Job */
+            job: string;
+        };
+        /**
+         * IdentityView
+         * @description Which drive it can be by what the eye saw.
+         */
+        IdentityView: {
+            /** Against */
+            against: string[];
+            /** Is Ours */
+            is_ours: boolean;
+            /** P */
+            p: number;
+            /** Sheet Id */
+            sheet_id: number;
+            /** Variant */
+            variant: string;
+        };
         /**
          * IntakeIn
          * @description A unit taken in.
@@ -1102,16 +2098,26 @@ export interface components {
             complaint: string;
             /** Condition */
             condition: components["schemas"]["ConditionView"][];
+            /** Custody */
+            custody: components["schemas"]["CustodyView"][];
             /** Depth */
             depth: number;
             diagnosis: components["schemas"]["DiagnosisView"];
             drive: components["schemas"]["DriveView"];
+            /** Identity */
+            identity: components["schemas"]["IdentityView"][];
             /** Is Live */
             is_live: boolean;
             /** Limit Cents */
             limit_cents: number | null;
+            /** Looks */
+            looks: {
+                [key: string]: string;
+            };
             /** Missing */
             missing: components["schemas"]["MissingView"][];
+            /** Newer Sheet Id */
+            newer_sheet_id: number | null;
             /** Next Stage */
             next_stage: string;
             /** Owner Contact */
@@ -1126,6 +2132,8 @@ export interface components {
             proof: components["schemas"]["ProofView"];
             /** Repairs */
             repairs: components["schemas"]["RepairView"][];
+            /** Sheet Version */
+            sheet_version: number;
             stage: components["schemas"]["Stage"];
             /** Stages */
             stages: components["schemas"]["StageView"][];
@@ -1170,11 +2178,65 @@ export interface components {
             next_feature: string;
         };
         /**
+         * LevelRowView
+         * @description The best repair of one level.
+         */
+        LevelRowView: {
+            /** Item */
+            item: string;
+            /** Lasts Months */
+            lasts_months: number;
+            /** Level */
+            level: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** P Lasts Year */
+            p_lasts_year: number;
+            /** P Success */
+            p_success: number;
+            /** Part Cents */
+            part_cents: number;
+            /** Rank */
+            rank: string;
+            /** Rank Name */
+            rank_name: string;
+            /** Repair */
+            repair: string;
+            /** Skill */
+            skill: string;
+            /** Total Cents */
+            total_cents: number;
+            /** Wait Days */
+            wait_days: number;
+            /** Wear */
+            wear: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * LevelView
+         * @description A level at which parts are swapped.
+         */
+        LevelView: {
+            /** Families */
+            families: string[];
+            /** Functions */
+            functions: string[];
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Rank */
+            rank: string;
+        };
+        /**
          * LineKind
          * @description What a line of the tape says.
          * @enum {string}
          */
-        LineKind: "answer" | "trial" | "remark" | "strike" | "restore" | "mains" | "depth" | "stage" | "proposal" | "consent" | "step" | "check" | "pass" | "intake" | "part";
+        LineKind: "answer" | "trial" | "remark" | "strike" | "restore" | "mains" | "depth" | "stage" | "proposal" | "consent" | "step" | "check" | "pass" | "intake" | "part" | "custody" | "drive";
         /**
          * LinkView
          * @description One link of a signal path.
@@ -1193,6 +2255,22 @@ export interface components {
              * @enum {string}
              */
             state: "pass" | "fail" | "open";
+        };
+        /**
+         * LooksIn
+         * @description What the eye saw of the drive, and which sheet is taken then (null: the same).
+         */
+        LooksIn: {
+            /** Key */
+            key: string;
+            /** Looks */
+            looks: {
+                [key: string]: string;
+            };
+            /** Sheet Id */
+            sheet_id?: number | null;
+            /** Version */
+            version: number;
         };
         /**
          * MainsIn
@@ -1231,6 +2309,20 @@ export interface components {
             next_repair: string;
             /** Question */
             question: string;
+        };
+        /**
+         * MinimumIn
+         * @description How many there should be at least.
+         */
+        MinimumIn: {
+            /** Code */
+            code: string;
+            /** Count */
+            count: number;
+            /** Key */
+            key: string;
+            /** Level */
+            level: string;
         };
         /**
          * MissingView
@@ -1289,6 +2381,21 @@ export interface components {
             why: string;
         };
         /**
+         * MovementView
+         * @description A line of a thing's trail.
+         */
+        MovementView: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * NoticeView
          * @description Something that has to be said beside the next move; ``lines`` are the tape lines it is about.
          */
@@ -1300,6 +2407,78 @@ export interface components {
             /** Text */
             text: string;
         };
+        /**
+         * OrderIn
+         * @description An order.
+         */
+        OrderIn: {
+            /** Code */
+            code: string;
+            /** Key */
+            key: string;
+            /** Level */
+            level: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Ordered On
+             * Format: date
+             */
+            ordered_on: string;
+            /** Pack Cents */
+            pack_cents: number;
+            /**
+             * Pack Size
+             * @default 1
+             */
+            pack_size: number;
+            /** Packs */
+            packs: number;
+            /** Supplier */
+            supplier: string;
+        };
+        /**
+         * OrderView
+         * @description An order on its way, with when it is expected.
+         */
+        OrderView: {
+            /** Code */
+            code: string;
+            /** Count */
+            count: number;
+            /** Half Days */
+            half_days: number;
+            /** Level Name */
+            level_name: string;
+            /** Most Days */
+            most_days: number;
+            /** Name */
+            name: string;
+            /**
+             * Ordered On
+             * Format: date
+             */
+            ordered_on: string;
+            /** Past */
+            past: number;
+            /** Piece Cents */
+            piece_cents: number;
+            /** Supplier */
+            supplier: string;
+            /** Tag */
+            tag: string;
+            /** Waited Days */
+            waited_days: number;
+        };
+        /**
+         * Origin
+         * @description Where a value comes from.
+         * @enum {string}
+         */
+        Origin: "maker" | "shop" | "seller" | "hearsay";
         /**
          * OutcomeView
          * @description One answer that can be given; ``is_failure`` counts it among the failed tries.
@@ -1330,6 +2509,94 @@ export interface components {
             p_repaired: number;
             /** Version */
             version: number;
+        };
+        /**
+         * OwnBackIn
+         * @description An owner's part is back in its unit.
+         */
+        OwnBackIn: {
+            /** Key */
+            key: string;
+            /** Part */
+            part: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * OwnOutIn
+         * @description An owner's part leaves its unit.
+         */
+        OwnOutIn: {
+            /** Key */
+            key: string;
+            /** Level */
+            level: string;
+            /** Place */
+            place: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * OwnReleaseIn
+         * @description The owner leaves a part with the shop.
+         */
+        OwnReleaseIn: {
+            /** By Name */
+            by_name: string;
+            /** Key */
+            key: string;
+            /** Part */
+            part: string;
+            /** Version */
+            version: number;
+        };
+        /**
+         * PartDetailView
+         * @description A part with its trail, and where it fits.
+         */
+        PartDetailView: {
+            /** Away Since */
+            away_since: string | null;
+            /** Checks */
+            checks: components["schemas"]["CheckView"][];
+            /** Code */
+            code: string;
+            /** Count */
+            count: number;
+            /** Fails */
+            fails: string[];
+            /** Fits */
+            fits: components["schemas"]["FitView"][];
+            /** Functions */
+            functions: string[];
+            /** Health */
+            health: string;
+            /** Holders */
+            holders: components["schemas"]["HolderView"][];
+            /** Is Complete */
+            is_complete: boolean;
+            /** Level */
+            level: string;
+            /** Level Name */
+            level_name: string;
+            /** Lot */
+            lot: string;
+            /** Name */
+            name: string;
+            /** Origin */
+            origin: string;
+            /** Owner Job */
+            owner_job: string;
+            /** Piece Cents */
+            piece_cents: number;
+            /** Place */
+            place: string;
+            /** Tag */
+            tag: string;
+            /** Trail */
+            trail: components["schemas"]["MovementView"][];
+            /** Works */
+            works: string[];
         };
         /**
          * PartIn
@@ -1380,6 +2647,8 @@ export interface components {
             health: string;
             /** Is Donor */
             is_donor: boolean;
+            /** Is Taken */
+            is_taken: boolean;
             /** Item */
             item: string;
             /** Line */
@@ -1392,6 +2661,44 @@ export interface components {
             repair: string;
             /** Wait Days */
             wait_days: number;
+            /** Works */
+            works: string[];
+        };
+        /**
+         * PartView
+         * @description A part on the shelf.
+         */
+        PartView: {
+            /** Away Since */
+            away_since: string | null;
+            /** Code */
+            code: string;
+            /** Count */
+            count: number;
+            /** Fails */
+            fails: string[];
+            /** Health */
+            health: string;
+            /** Is Complete */
+            is_complete: boolean;
+            /** Level */
+            level: string;
+            /** Level Name */
+            level_name: string;
+            /** Lot */
+            lot: string;
+            /** Name */
+            name: string;
+            /** Origin */
+            origin: string;
+            /** Owner Job */
+            owner_job: string;
+            /** Piece Cents */
+            piece_cents: number;
+            /** Place */
+            place: string;
+            /** Tag */
+            tag: string;
             /** Works */
             works: string[];
         };
@@ -1428,6 +2735,50 @@ export interface components {
             p: number;
             /** Title */
             title: string;
+        };
+        /**
+         * PieceView
+         * @description One piece of a donor.
+         */
+        PieceView: {
+            /** Code */
+            code: string;
+            /** Functions */
+            functions: {
+                [key: string]: "works" | "fails" | "untested";
+            };
+            /** Gone */
+            gone: string;
+            /** Health */
+            health: string;
+            /** Level */
+            level: string;
+            /** Level Name */
+            level_name: string;
+        };
+        /**
+         * PlaceView
+         * @description Where a tag leads.
+         */
+        PlaceView: {
+            /** Path */
+            path: string;
+            /** Tag */
+            tag: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * PlanStepView
+         * @description One step of a swap plan.
+         */
+        PlanStepView: {
+            /** Cautions */
+            cautions: string[];
+            /** Details */
+            details: string[];
+            /** Text */
+            text: string;
         };
         /**
          * Problem
@@ -1547,6 +2898,22 @@ export interface components {
             total_cents: number;
         };
         /**
+         * PutBackIn
+         * @description A part that was taken goes back, with what it was seen to do.
+         */
+        PutBackIn: {
+            /** Key */
+            key: string;
+            /** Line */
+            line: number;
+            /** Seen */
+            seen: {
+                [key: string]: boolean;
+            };
+            /** Version */
+            version: number;
+        };
+        /**
          * QuestionView
          * @description A question that can be asked of this drive.
          */
@@ -1597,6 +2964,52 @@ export interface components {
             wait_days: number;
         };
         /**
+         * ReceiveIn
+         * @description Parts that come onto the shelf.
+         */
+        ReceiveIn: {
+            /** Code */
+            code: string;
+            /** Count */
+            count: number;
+            /** @default new */
+            health: components["schemas"]["Health"];
+            /**
+             * Is Complete
+             * @default false
+             */
+            is_complete: boolean;
+            /** Key */
+            key: string;
+            /** Level */
+            level: string;
+            /**
+             * Lot
+             * @default
+             */
+            lot: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Pack Cents
+             * @default 0
+             */
+            pack_cents: number;
+            /**
+             * Pack Size
+             * @default 1
+             */
+            pack_size: number;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+        };
+        /**
          * RemarkIn
          * @description A remark.
          */
@@ -1621,6 +3034,81 @@ export interface components {
             uses_item: boolean;
         };
         /**
+         * SayIn
+         * @description Somebody says whether a kind of part fits a variant.
+         */
+        SayIn: {
+            /** Code */
+            code: string;
+            /** @default sure */
+            confidence: components["schemas"]["Confidence"];
+            /** Key */
+            key: string;
+            /** Level */
+            level: string;
+            /** @default shop */
+            origin: components["schemas"]["Origin"];
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Said
+             * @default
+             */
+            said: string;
+            /** Variant */
+            variant: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "transfers" | "part" | "no";
+        };
+        /**
+         * SayingView
+         * @description Something that was said about what fits.
+         */
+        SayingView: {
+            /** By */
+            by: string;
+            /** Code */
+            code: string;
+            /** Level Name */
+            level_name: string;
+            /** On */
+            on: string;
+            /** Reason */
+            reason: string;
+            /** Source */
+            source: string;
+            /** Variant */
+            variant: string;
+            /** Verdict Name */
+            verdict_name: string;
+        };
+        /**
+         * ScarceView
+         * @description Who should get the parts of one level.
+         */
+        ScarceView: {
+            /** Given */
+            given: components["schemas"]["GivenView"][];
+            /** Here */
+            here: number;
+            /** Level Name */
+            level_name: string;
+            /** Next Days */
+            next_days: number;
+            /** Next Tag */
+            next_tag: string;
+            /** Waits */
+            waits: components["schemas"]["WaitsView"][];
+            /** Wanted */
+            wanted: number;
+        };
+        /**
          * SchoolView
          * @description A rule of thumb beside the advice.
          */
@@ -1633,6 +3121,21 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+        };
+        /**
+         * ScrapIn
+         * @description Pieces thrown away.
+         */
+        ScrapIn: {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Key */
+            key: string;
+            /** Why */
+            why: string;
         };
         /**
          * Session
@@ -1676,21 +3179,99 @@ export interface components {
             mains: "" | "live" | "out";
         };
         /**
+         * SheetDetailView
+         * @description A whole sheet: its document in the open format, and its versions.
+         */
+        SheetDetailView: {
+            /** Also In */
+            also_in: string[];
+            /** Classes */
+            classes: string[];
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            drive: components["schemas"]["DriveView"];
+            /** Gaps */
+            gaps: components["schemas"]["GapView"][];
+            /** Id */
+            id: number;
+            /** Is Current */
+            is_current: boolean;
+            /** Version */
+            version: number;
+            /** Versions */
+            versions: components["schemas"]["VersionView"][];
+        };
+        /**
+         * SheetFormView
+         * @description Everything that the editor needs to know: tables, levels, the words of the choices.
+         */
+        SheetFormView: {
+            /** Levels */
+            levels: components["schemas"]["LevelView"][];
+            /** Origins */
+            origins: {
+                [key: string]: string;
+            };
+            /** Tables */
+            tables: components["schemas"]["TableView"][];
+            /** Verdicts */
+            verdicts: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * SheetIn
+         * @description A sheet to save, made from a version (0: there is none yet).
+         */
+        SheetIn: {
+            /** Based On */
+            based_on: number;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Key */
+            key: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
          * SheetView
-         * @description A drive sheet, as far as it is shown.
+         * @description A drive sheet in the gallery.
          */
         SheetView: {
+            /** Also In */
+            also_in: string[];
             /** Classes */
             classes: string[];
             drive: components["schemas"]["DriveView"];
             /** Id */
             id: number;
-            /** Notes */
-            notes: {
-                [key: string]: string;
-            }[];
             /** Version */
             version: number;
+        };
+        /**
+         * ShortView
+         * @description A kind that has fallen below its minimum.
+         */
+        ShortView: {
+            /** Code */
+            code: string;
+            /** Coming */
+            coming: number;
+            /** Here */
+            here: number;
+            /** Least */
+            least: number;
+            /** Level */
+            level: string;
+            /** Name */
+            name: string;
         };
         /**
          * SignIn
@@ -1708,6 +3289,48 @@ export interface components {
          * @enum {string}
          */
         Source: "bench" | "remembered" | "owner";
+        /**
+         * SourceView
+         * @description Something that this unit could use.
+         */
+        SourceView: {
+            /** Cents */
+            cents: number;
+            /** Code */
+            code: string;
+            /** Fails */
+            fails: string[];
+            /** Health */
+            health: string;
+            /** Level */
+            level: string;
+            /** Level Name */
+            level_name: string;
+            /** Most Days */
+            most_days: number;
+            /** Place */
+            place: string;
+            /** Reasons */
+            reasons: string[];
+            /** Repairs */
+            repairs: string[];
+            /** Tag */
+            tag: string;
+            /** Transfers */
+            transfers: string[];
+            verdict: components["schemas"]["Verdict"];
+            /** Verdict Name */
+            verdict_name: string;
+            /** Wait Days */
+            wait_days: number;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "shelf" | "donor" | "order";
+            /** Works */
+            works: string[];
+        };
         /**
          * Stage
          * @description From the counter to the hand-back.
@@ -1799,6 +3422,37 @@ export interface components {
             part: string;
         };
         /**
+         * SwapPlanView
+         * @description A swap plan in words.
+         */
+        SwapPlanView: {
+            /** Back */
+            back: components["schemas"]["PlanStepView"][];
+            /** Comes */
+            comes: string[];
+            /** Level */
+            level: string;
+            /** Level Name */
+            level_name: string;
+            /** Lost */
+            lost: string;
+            /** Moves */
+            moves: string[];
+            /**
+             * Purpose
+             * @enum {string}
+             */
+            purpose: "repair" | "test";
+            /** Shows */
+            shows: string[];
+            /** Stays */
+            stays: string[];
+            /** Steps */
+            steps: components["schemas"]["PlanStepView"][];
+            /** Warnings */
+            warnings: string[];
+        };
+        /**
          * SwapRowView
          * @description One item fitted at one trial.
          */
@@ -1837,6 +3491,34 @@ export interface components {
             parts: components["schemas"]["PartLineView"][];
             /** Rows */
             rows: components["schemas"]["SwapRowView"][];
+        };
+        /**
+         * TableView
+         * @description A table of a sheet, for the editor.
+         */
+        TableView: {
+            /** About */
+            about: string;
+            /** Columns */
+            columns: components["schemas"]["ColumnView"][];
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * TakeIn
+         * @description A part of the shelf for a repair of this job.
+         */
+        TakeIn: {
+            /** Key */
+            key: string;
+            /** Part */
+            part: string;
+            /** Repair */
+            repair: string;
+            /** Version */
+            version: number;
         };
         /**
          * TapeLineView
@@ -1893,6 +3575,48 @@ export interface components {
          */
         TrialResult: "no_change" | "worse" | "changed" | "clean";
         /**
+         * Verdict
+         * @description Whether a part fits, best first.
+         * @enum {string}
+         */
+        Verdict: "fits" | "transfers" | "part" | "claimed" | "unknown" | "no";
+        /**
+         * VersionView
+         * @description One version of a sheet.
+         */
+        VersionView: {
+            /** At */
+            at: string | null;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Version */
+            version: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * WaitsView
+         * @description A job that goes without for now.
+         */
+        WaitsView: {
+            /** Job */
+            job: string;
+            /** Promised On */
+            promised_on: string | null;
+        };
+        /**
+         * WantedView
+         * @description What is short, and what open jobs wait for.
+         */
+        WantedView: {
+            /** Scarce */
+            scarce: components["schemas"]["ScarceView"][];
+            /** Short */
+            short: components["schemas"]["ShortView"][];
+        };
+        /**
          * WeightView
          * @description How far a finding moved a part.
          */
@@ -1903,6 +3627,20 @@ export interface components {
             name: string;
             /** Part */
             part: string;
+        };
+        /**
+         * WorkbenchView
+         * @description What this unit can use, and how the levels of repair compare.
+         */
+        WorkbenchView: {
+            /** Levels */
+            levels: components["schemas"]["LevelRowView"][];
+            /** Pieces */
+            pieces: components["schemas"]["LevelView"][];
+            /** Sources */
+            sources: components["schemas"]["SourceView"][];
+            /** Version */
+            version: number;
         };
     };
     responses: never;
@@ -1962,6 +3700,183 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    say: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SayIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    homes_of_part: {
+        parameters: {
+            query: {
+                level: string;
+                code: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitsView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fits_of_unit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                variant: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitsView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2496,6 +4411,246 @@ export interface operations {
             };
         };
     };
+    take_out_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnOutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_own_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnBackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    release_own: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnReleaseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     set_depth: {
         parameters: {
             query?: never;
@@ -2508,6 +4663,86 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["DepthIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    identify: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LooksIn"];
             };
         };
         responses: {
@@ -3417,6 +5652,86 @@ export interface operations {
             };
         };
     };
+    put_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutBackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     mark_step: {
         parameters: {
             query?: never;
@@ -3577,6 +5892,165 @@ export interface operations {
             };
         };
     };
+    swap_plan: {
+        parameters: {
+            query: {
+                level: string;
+                from_donor?: boolean;
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SwapPlanView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     add_trial: {
         parameters: {
             query?: never;
@@ -3657,6 +6131,73 @@ export interface operations {
             };
         };
     };
+    workbench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkbenchView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     key: {
         parameters: {
             query?: never;
@@ -3699,6 +6240,107 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    labels: {
+        parameters: {
+            query: {
+                tags: string[];
+                columns?: number;
+                rows?: number;
+                skip?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3904,6 +6546,121 @@ export interface operations {
             };
         };
     };
+    import_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Key */
+                    key: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_form: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetFormView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     sheets: {
         parameters: {
             query?: never;
@@ -3924,6 +6681,1585 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet: {
+        parameters: {
+            query?: {
+                version?: number | null;
+            };
+            header?: never;
+            path: {
+                variant: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetDetailView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    save_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                variant: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SheetIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                variant: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                variant: string;
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    import_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                variant: string;
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Key */
+                    key: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    away: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartView"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    donors: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DonorView"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_donor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DonorIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DonorDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    donor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DonorDetailView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    check_donor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChecksIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DonorDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    harvest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HarvestIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scrap_donor: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DonorScrapIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DonorDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_minimum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MinimumIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WantedView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    orders: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderView"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    arrive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArriveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cancel_order: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parts: {
+        parameters: {
+            query: {
+                q: string;
+                level: string;
+                used_up?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartView"][];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    receive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReceiveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartDetailView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    check_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChecksIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    scrap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScrapIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    wanted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WantedView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    tag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

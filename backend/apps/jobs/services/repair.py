@@ -29,7 +29,7 @@ def mark_step(command: Command, step: int, *, is_done: bool, fuse: str = "") -> 
         if not write.is_replay:
             if Stage(write.job.stage) is not Stage.REPAIR:
                 raise NotNowError("Steps are marked while repairing.", reason="other_stage")
-            state = job_state(write.job, lines=list(write.record.lines))
+            state = job_state(write.job, lines=list(write.record.lines), with_shelf=False)
             if not 0 <= step < len(state.steps):
                 raise NotFoundError(f"This repair has no step {step + 1}.")
             own = state.steps[step]
@@ -49,7 +49,7 @@ def mark_check(command: Command, check: str, *, is_passed: bool) -> Job:
     with writing(command, Action.BENCH, "check", {"check": check, "is_passed": is_passed}) as write:
         if not write.is_replay:
             _check_proving(write.job)
-            checks = {c.id: c for c in job_state(write.job, lines=list(write.record.lines)).checks}
+            checks = {c.id: c for c in job_state(write.job, lines=list(write.record.lines), with_shelf=False).checks}
             if check not in checks:
                 raise NotFoundError(f"The proof has no check {check!r}.")
             check_mains(write, Mains.LIVE)

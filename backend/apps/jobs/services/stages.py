@@ -8,10 +8,14 @@ from typing import Any
 from apps.errors import InvalidError, NotFoundError, NotNowError
 from apps.jobs.models import Job
 from apps.jobs.selectors import diagnosis_of, job_state
+from apps.jobs.services.parts import settle_parts
 from apps.jobs.services.writing import Command, Writing, writing
 from apps.people.permissions import Action
+from apps.shelf.services.for_jobs import set_want
 from apps.shop.selectors import the_shop
 from spindle.diagnosis.posterior import chance_of
+from spindle.diagnosis.problem import plan_for
+from spindle.drives.levels import LEVEL_OF_REPAIR
 from spindle.workflow.quote import quote
 from spindle.workflow.stages import NAMES, Stage, following, may_return
 
@@ -30,12 +34,15 @@ def advance(command: Command, stage: Stage) -> Job:
         if not write.is_replay:
             if Stage(write.job.stage) is not stage:
                 raise NotNowError(f"The job is at {NAMES[Stage(write.job.stage)]}, not at {NAMES[stage]}.", reason="other_stage")
-            left = job_state(write.job, lines=list(write.record.lines)).missing
+            left = job_state(write.job, lines=list(write.record.lines), with_shelf=False).missing
             if left:
                 raise NotNowError(
                     f"{NAMES[stage]} cannot be left yet: {left[0].text}", reason="missing", missing=[{"code": m.code, "text": m.text} for m in left]
                 )
             _move(write, following(stage))
+            if following(stage) is Stage.CLOSED:
+                settle_parts(write)
+                set_want(write.job.pk, "", "", 0.0, write.at)
     return write.job
 
 
@@ -71,7 +78,11 @@ def propose(command: Command, repair_id: str) -> Job:
                 raise NotNowError("A repair is proposed while isolating or agreeing.", reason="other_stage")
             if repair_id and repair_id not in write.model.repair_index:
                 raise NotFoundError(f"This drive has no repair {repair_id!r}.")
-            write.append("proposal", _offer_body(write, repair_id))
+            body = _offer_body(write, repair_id)
+            write.append("proposal", body)
+            level = LEVEL_OF_REPAIR.get(repair_id, "")
+            has_one = any(line.body["repair"] == repair_id for line in write.record.takings.values())
+            set_want(write.job.pk, repair_id, "" if has_one else level, body["p_success"], write.at)
     return write.job
 
 
@@ -82,7 +93,8 @@ def _offer_body(write: Writing, repair_id: str) -> dict[str, Any]:
     state = job_state(write.job, lines=list(write.record.lines))
     first = diagnosis_of(state).advice.moves[0]
     p_success = chance_of(repair_id, state.case.findings, model)
-    offer = quote(repair_id, p_success, model, price_cents_per_min=the_shop().price_cents_per_min)
+    source = plan_for(model, state.case.economy, stock=state.case.stock).sources[model.repair_index[repair_id]]
+    offer = quote(repair_id, p_success, model, price_cents_per_min=the_shop().price_cents_per_min, source=source)
     return {**asdict(offer), "total_cents": offer.total_cents, "is_advised": first.id == repair_id}
 
 

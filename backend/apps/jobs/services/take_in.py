@@ -9,12 +9,11 @@ from typing import Any, Final
 
 from apps.drives.selectors import model_of, sheet
 from apps.errors import InvalidError, NotNowError
-from apps.jobs.models import Job, LineKind, TapeLine, Write
-from apps.jobs.services.writing import Command, digest_of, is_replay, writing
+from apps.jobs.models import Job, LineKind, TapeLine
+from apps.jobs.services.writing import Command, writing
 from apps.people.models import User
-from apps.people.permissions import Action, require
-from django.db import connection, transaction
-from django.utils import timezone
+from apps.people.permissions import Action
+from apps.people.writes import Order, lock, once
 from spindle.casefile.case import write_what
 from spindle.diagnosis.case import Answer
 from spindle.workflow.intake import PROMPTS, findings_of
@@ -44,24 +43,21 @@ def take_in(user: User, key: str, intake: Intake, *, at: datetime | None = None)
     InvalidError
         If a condition is none of its prompt's.
     """
-    require(user, Action.TAKE_IN)
     drive = sheet(intake.sheet_id)
     _check_condition(intake.condition)
-    digest = digest_of("take_in", asdict(intake))
-    with transaction.atomic():
-        _lock_counter()
-        if is_replay(key, digest):
-            return Write.objects.select_related("job").get(key=key).job
-        now = at or timezone.now()
-        job = Job.objects.create(tag=_next_tag(), sheet=drive, taken_in_at=now, **_fields(intake))
+    with once(Order(user, key, at), Action.TAKE_IN, "take_in", asdict(intake)) as write:
+        if write.is_replay:
+            return Job.objects.get(tag=write.result)
+        lock("counter")
+        job = Job.objects.create(tag=_next_tag(), sheet=drive, taken_in_at=write.at, **_fields(intake))
         model = model_of(drive.pk)
         answers = [a for a in findings_of(intake.condition) if a.question in model.family_questions]
         for number, answer in enumerate(answers, start=1):
-            TapeLine.objects.create(job=job, number=number, version=1, kind=LineKind.ANSWER, body=write_what(answer), at=now, by=user)
+            TapeLine.objects.create(job=job, number=number, version=1, kind=LineKind.ANSWER, body=write_what(answer), at=write.at, by=user)
         if answers:
             job.version = 1
             job.save(update_fields=["version"])
-        Write.objects.create(key=key, digest=digest, job=job, by=user, at=now)
+        write.result = job.tag
     return job
 
 
@@ -115,12 +111,6 @@ def _check_condition(condition: dict[str, str]) -> None:
     for prompt, choice in condition.items():
         if choice not in known.get(prompt, set()):
             raise InvalidError(f"condition.{prompt}", f"{choice!r} is no answer to the prompt {prompt!r}.")
-
-
-def _lock_counter() -> None:
-    """Let one unit at a time be tagged."""
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT pg_advisory_xact_lock(%s)", [0x5319D1E])
 
 
 def _next_tag() -> str:

@@ -5,15 +5,16 @@ from __future__ import annotations
 from apps.errors import InvalidError, NotFoundError, NotNowError
 from apps.jobs.models import Job
 from apps.jobs.record import Record
+from apps.jobs.services.parts import check_open, return_to_shelf, take_onto_tape
 from apps.jobs.services.writing import Command, Writing, writing
 from apps.people.permissions import Action
+from apps.shelf.models import Part
 from spindle.casefile.case import read_stock, write_stock, write_what
 from spindle.diagnosis.case import Answer, Finding, Remark, Source, Stock, Trial
 from spindle.diagnosis.words import check_words
 from spindle.errors import CaseError
 from spindle.faults.model import CANT_TELL, Depth, Mains
 from spindle.workflow.intake import power_hold
-from spindle.workflow.stages import Stage
 
 
 def add_answer(command: Command, answer: Answer) -> Job:
@@ -28,7 +29,7 @@ def add_answer(command: Command, answer: Answer) -> Job:
     """
     with writing(command, Action.BENCH, "answer", write_what(answer)) as write:
         if not write.is_replay:
-            _check_open(write)
+            check_open(write)
             _check_words(answer, write)
             if answer.failed is not None and answer.failed > (answer.tries or 0):
                 raise InvalidError("failed", f"{answer.failed} failures of {answer.tries or 0} tries: count again.")
@@ -50,10 +51,11 @@ def add_trial(command: Command, trial: Trial) -> Job:
     """
     with writing(command, Action.BENCH, "trial", write_what(trial)) as write:
         if not write.is_replay:
-            _check_open(write)
+            check_open(write)
             _check_words(trial, write)
             check_mains(write, Mains.LIVE)
             deepen(write, max(write.model.repairs[write.model.repair_index[c.repair]].depth for c in trial.changes))
+            _take_what_was_fitted(write, trial)
             write.append("trial", write_what(trial))
     return write.job
 
@@ -77,7 +79,7 @@ def add_part(command: Command, part: Stock) -> Job:
     body = write_stock(part)
     with writing(command, Action.BENCH, "part", body) as write:
         if not write.is_replay:
-            _check_open(write)
+            check_open(write)
             try:
                 read_stock(body, "", write.model.sheet)
             except CaseError as error:
@@ -94,6 +96,9 @@ def strike(command: Command, line: int, why: str) -> Job:
         if not write.is_replay:
             if line not in write.record.standing_numbers:
                 raise NotFoundError(f"Line {line} is no finding, or is struck already.")
+            taken = write.record.parts.get(line)
+            if taken is not None and taken.body.get("taking"):
+                return_to_shelf(write, taken, {})
             write.append("strike", {"line": line, "why": why})
     return write.job
 
@@ -104,6 +109,10 @@ def restore(command: Command, line: int) -> Job:
         if not write.is_replay:
             if line not in write.record.strikes:
                 raise NotFoundError(f"Line {line} is not struck.")
+            struck = next(x for x in write.record.lines if x.number == line)
+            if struck.body.get("taking"):  # the piece went back on the shelf meanwhile: it is taken anew, if it is still there
+                take_onto_tape(write, struck.body["item"], struck.body["repair"])
+                return write.job
             write.append("restore", {"line": line})
     return write.job
 
@@ -170,9 +179,12 @@ def _check_power(record: Record) -> None:
         raise NotNowError(f"Mains stays out. {why}", reason="power_held")
 
 
-def _check_open(write: Writing) -> None:
-    if Stage(write.job.stage) is Stage.CLOSED:
-        raise NotNowError("This job is closed. A return opens a new one.", reason="closed")
+def _take_what_was_fitted(write: Writing, trial: Trial) -> None:
+    """A part of the shelf that was fitted without being taken first is taken now."""
+    mine = {line.body["item"] for line in write.record.takings.values()}
+    for change in trial.changes:
+        if change.item and change.item not in mine and Part.objects.filter(tag=change.item).exists():
+            take_onto_tape(write, change.item, change.repair)
 
 
 def _check_words(what: Answer | Trial | Remark, write: Writing) -> None:

@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-import hashlib
-import json
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass, field
 from datetime import datetime
 from typing import Any
 
-from apps.errors import KeyReusedError, NotFoundError, StaleWriteError
-from apps.jobs.models import Job, TapeLine, Write
+from apps.errors import NotFoundError, StaleWriteError
+from apps.jobs.models import Job, TapeLine
 from apps.jobs.record import Record, fold
 from apps.jobs.selectors import changes_since, lines_of, model_of_job
 from apps.people.models import User
 from apps.people.permissions import Action, require
+from apps.people.writes import digest_of, note_write, written_before
 from django.db import transaction
 from django.utils import timezone
 from spindle.diagnosis.compiled import CompiledModel
@@ -78,7 +77,7 @@ def writing(command: Command, action: Action, what: str, body: dict[str, Any]) -
         if job is None:
             raise NotFoundError(f"There is no job {command.tag}.")
         digest = digest_of(what, {"tag": command.tag, **body})
-        if is_replay(command.key, digest):
+        if written_before(command.key, digest) is not None:
             yield Writing(job, command.user, True, timezone.now())
             return
         if command.version != job.version:
@@ -92,23 +91,4 @@ def writing(command: Command, action: Action, what: str, body: dict[str, Any]) -
         yield write
         job.version += 1
         job.save()
-        Write.objects.create(key=command.key, digest=digest, job=job, by=command.user, at=write.at)
-
-
-def digest_of(what: str, body: dict[str, Any]) -> str:
-    """Return a digest of a write's content, to tell a replay from a key that is used twice."""
-    return hashlib.sha256(json.dumps([what, body], sort_keys=True, default=str).encode()).hexdigest()
-
-
-def is_replay(key: str, digest: str) -> bool:
-    """Tell whether this very write was done already.
-
-    Raises
-    ------
-    KeyReusedError
-        If the key was used for something else.
-    """
-    done = Write.objects.filter(key=key).first()
-    if done is not None and done.digest != digest:
-        raise KeyReusedError("This idempotency key was used for something else. Make a new key for each write.")
-    return done is not None
+        note_write(command.key, digest, job.tag, command.user, write.at)

@@ -32,17 +32,28 @@ def parse_json(raw: bytes) -> object:
     SheetError
         If it is too big, too deep, not UTF-8, no JSON, or names a key twice.
     """
-    if len(raw) > MAX_BYTES:
-        raise SheetError("/", f"the file has {len(raw)} bytes; at most {MAX_BYTES}")
-    try:
-        text = raw.decode("utf-8-sig")
-    except UnicodeDecodeError as error:
-        raise SheetError(f"byte {error.start}", "the file is not UTF-8; save it as UTF-8") from error
+    text = decode(raw)
     _check_depth(text)
     try:
         return json.loads(text, object_pairs_hook=_unique, parse_constant=_no_constant)
     except json.JSONDecodeError as error:
         raise SheetError(f"line {error.lineno}, column {error.colno}", f"is no JSON: {error.msg}") from error
+
+
+def decode(raw: bytes) -> str:
+    """Return the text of a file that may be hostile.
+
+    Raises
+    ------
+    SheetError
+        If it is too big or not UTF-8.
+    """
+    if len(raw) > MAX_BYTES:
+        raise SheetError("/", f"the file has more than {MAX_BYTES} bytes")
+    try:
+        return raw.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise SheetError(f"byte {error.start}", "the file is not UTF-8; save it as UTF-8") from error
 
 
 def _check_depth(text: str) -> None:

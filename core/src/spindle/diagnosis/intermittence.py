@@ -16,7 +16,7 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from scipy.special import betaln, comb  # type: ignore[import-untyped]  # scipy ships no types
+from scipy.special import betaln, comb
 
 from spindle.diagnosis.case import Answer
 from spindle.diagnosis.compiled import CompiledModel, Floats

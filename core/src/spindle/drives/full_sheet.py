@@ -73,3 +73,33 @@ class FullSheet:
 def source_of(row: Row) -> Source:
     """Return where a row comes from."""
     return Source(Origin(str(row["origin"])), Confidence(str(row["confidence"])), str(row["said"] or ""))
+
+
+@dataclass(frozen=True, slots=True)
+class Gap:
+    """A fact that the sheet states and whose values no table holds."""
+
+    table: str
+    text: str
+
+
+def gaps(sheet: FullSheet) -> tuple[Gap, ...]:
+    """Return what a complete sheet would hold and this one does not: the bench will need it and has to find it out."""
+    drive, tray, lid = sheet.drive, sheet.drive.family == "tray", sheet.drive.family == "lid"
+    lids = sum("lid" in str(r["name"]).lower() for r in sheet.rows("switches"))
+    trimmed = {nm for r in sheet.rows("trimmers") for nm in str(r["nm"]).split(" and ")}
+    missing = [
+        (not sheet.rows("assemblies"), "assemblies", "No sub-assembly has a code: nothing can be matched."),
+        (drive.has_trimmer and not sheet.rows("trimmers"), "trimmers", "The pickup has a trimmer, and no band is known."),
+        (bool(trimmed - {str(nm) for nm in drive.wavelengths_nm}), "trimmers", "A trimmer is for a wavelength that the drive does not read."),
+        (not drive.has_trimmer and bool(trimmed), "trimmers", "The facts say there is no trimmer, the table has one."),
+        (bool(drive.fuse_rating) and not sheet.rows("fuses"), "fuses", "The board has a fuse; its form and place are not known."),
+        (tray and drive.has_belt and not sheet.rows("belts"), "belts", "It has a belt, and its length is not known."),
+        (drive.has_electrolytics and not sheet.rows("capacitors"), "capacitors", "It has electrolytic capacitors, and none is listed."),
+        (lid and lids < drive.lid_switches, "switches", "Fewer lid switches are listed than it has."),
+        (drive.has_alignment and not sheet.rows("test_points"), "test_points", "Bias and gain are set at test points, and none is listed."),
+        (not sheet.rows("transfers", "pickup"), "transfers", "What moves over to a new pickup is not known."),
+        (drive.pairing is Pairing.UNKNOWN, "", "Whether the board is paired is not known: it is treated as paired."),
+        (not sheet.source_of("pairing").is_confirmed, "", "The pairing rule is somebody's claim."),
+    ]
+    return tuple(Gap(table, text) for is_missing, table, text in missing if is_missing)

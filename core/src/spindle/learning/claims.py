@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
-from scipy.stats import beta  # type: ignore[import-untyped]  # scipy ships no types
+from scipy.stats import beta
 
 from spindle.faults.model import Claim, FaultModel
 

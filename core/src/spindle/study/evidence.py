@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Final
 
 import numpy as np
-from scipy.stats import rankdata  # type: ignore[import-untyped]  # scipy ships no types
+from scipy.stats import rankdata
 
 from spindle.diagnosis.case import P_BAD_ITEM, Answer, Change, Finding, Health, Trial, TrialResult
 from spindle.diagnosis.compiled import CompiledModel

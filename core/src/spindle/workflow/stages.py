@@ -78,6 +78,10 @@ class JobFacts:
     is_live: bool = False
     ends_unrepaired: bool = False
     """The unit goes back as it is, by decision: no repair to prove."""
+    away: tuple[str, ...] = ()
+    """Own parts that are out of the unit still, by tag and name."""
+    loose: tuple[str, ...] = ()
+    """Parts taken from the shelf for it that no clean trial has fitted."""
 
 
 @dataclass(frozen=True)
@@ -153,7 +157,12 @@ def _prove(f: JobFacts) -> list[tuple[bool, str, str]]:
 
 
 def _hand_back(f: JobFacts) -> list[tuple[bool, str, str]]:
-    return [(f.depth == 0, "closed", "The unit closed."), (not f.is_live, "mains", "Mains out before it leaves the bench.")]
+    return [
+        (f.depth == 0, "closed", "The unit closed."),
+        (not f.is_live, "mains", "Mains out before it leaves the bench."),
+        (not f.away, "custody", f"Still out of the unit: {', '.join(f.away)}. It goes back, or the owner leaves it here in so many words."),
+        (not f.loose, "loose", f"Taken from the shelf and not fitted: {', '.join(f.loose)}. Put it back, or log the trial with it."),
+    ]
 
 
 _GATES: Final = MappingProxyType(

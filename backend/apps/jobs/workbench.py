@@ -1,0 +1,63 @@
+"""What a job's unit can use, how the levels of repair compare, and how a part goes into it."""
+
+from __future__ import annotations
+
+from apps.drives.selectors import full_sheet
+from apps.jobs.selectors import JobState
+from apps.shelf.selectors import Source, sources_for
+from spindle.diagnosis.posterior import believe
+from spindle.diagnosis.problem import plan_for
+from spindle.drives.levels import LEVELS
+from spindle.drives.matching import USABLE
+from spindle.drives.swap_plan import SwapPlan, swap_plan
+from spindle.workflow.levels import LevelRow, compare_levels
+
+WORTH_NAMING = 0.15
+"""A part less suspect than this is not taken to be broken when a plan is made."""
+PART_LEVELS = {
+    "spindle": ("spindle_motor",),
+    "load": ("load_motor", "gears"),
+    "sled": ("feed_motor", "rails"),
+    "lens": ("pickup",),
+    "trimmer": ("pickup",),
+    "board": ("board",),
+    "driver": ("driver",),
+    "switch_insert": ("switch",),
+    "switch_home": ("switch",),
+    "switch_open": ("switch",),
+    "switch_shut": ("switch",),
+    "switch_lid": ("switch",),
+}
+"""Parts of a fault model whose name is no level."""
+
+
+def unit_sources(state: JobState) -> list[tuple[Source, tuple[str, ...]]]:
+    """Return everything that the unit can use, each with the repairs that it is for; none where it fits in part only."""
+    return [(s, _repairs(s, state)) for s in sources_for(full_sheet(state.job.sheet_id))]
+
+
+def _repairs(source: Source, state: JobState) -> tuple[str, ...]:
+    if source.match.verdict not in USABLE:
+        return ()
+    return tuple(r for r in LEVELS[source.level].repairs if r in state.model.repair_index)
+
+
+def level_rows(state: JobState, price_cents_per_min: int) -> tuple[LevelRow, ...]:
+    """Return the levels of repair compared, by what the findings say and the shelf holds."""
+    belief = believe(state.case.findings, state.model)
+    plan = plan_for(state.model, state.case.economy, stock=state.case.stock)
+    return compare_levels(state.model, belief, plan, price_cents_per_min=price_cents_per_min)
+
+
+def plan_of(state: JobState, level: str, *, from_donor: bool) -> SwapPlan:
+    """Return how another part of that level goes into the unit, with what the findings suspect taken for broken.
+
+    Raises
+    ------
+    spindle.errors.RefusedError
+        If it would leave the console without its key.
+    """
+    belief = believe(state.case.findings, state.model)
+    suspect = [p.id for p, p_part in zip(state.model.parts, belief.p_part, strict=True) if p_part >= WORTH_NAMING]
+    broken = frozenset(v for part in suspect for v in PART_LEVELS.get(part, (part,)) if v in LEVELS)
+    return swap_plan(full_sheet(state.job.sheet_id), level, broken=broken, from_donor=from_donor)

@@ -1,0 +1,79 @@
+"""Donors: kept, harvested piece by piece, thrown away."""
+
+from __future__ import annotations
+
+from apps.drives.selectors import sheet_of
+from apps.errors import NotNowError
+from apps.people.permissions import Action
+from apps.people.writes import Order as Command
+from apps.people.writes import lock, once
+from apps.shelf.models import Check, Donor, Part
+from apps.shelf.selectors import donor_by_tag, donor_pieces, part_by_tag
+from apps.shelf.services.pieces import kind_of, new_part, next_tag, note
+from spindle.drives.levels import LEVELS
+
+
+def add_donor(command: Command, variant: str, *, bought_cents: int, origin: str, place: str) -> Donor:
+    """Keep a unit or drive for parts."""
+    with once(command, Action.SHELF, "donor", {"variant": variant, "cents": bought_cents, "origin": origin, "place": place}) as write:
+        if write.is_replay:
+            return donor_by_tag(write.result)
+        sheet = sheet_of(variant)
+        lock("donor")
+        donor = Donor.objects.create(tag=next_tag(Donor, "D"), sheet=sheet, bought_cents=bought_cents, origin=origin, place=place, at=write.at)
+        write.result = donor.tag
+        note(donor.tag, "came", f"kept for parts: {origin}", command.user, write.at)
+    return donor_by_tag(donor.tag)
+
+
+def harvest(command: Command, tag: str, level: str, place: str) -> Part:
+    """Take a piece out of a donor and put it on the shelf; it keeps its origin and what the donor was seen to do with it.
+
+    Raises
+    ------
+    NotNowError
+        If the piece is gone already.
+    """
+    with once(command, Action.SHELF, "harvest", {"tag": tag, "level": level, "place": place}) as write:
+        if write.is_replay:
+            return part_by_tag(write.result)
+        donor = _locked_donor(tag)
+        piece = next((p for p in donor_pieces(donor) if p.level == level), None)
+        if piece is None or piece.gone:
+            raise NotNowError(f"{donor.tag} has no {LEVELS[level].name.lower() if level in LEVELS else level} any more.", reason="gone")
+        kind = kind_of(level, piece.code, f"{LEVELS[level].name} {piece.code}")
+        cents = donor.bought_cents // max(len(donor_pieces(donor)), 1)
+        own = {"health": piece.condition.health.value, "works": sorted(piece.condition.works), "fails": sorted(piece.condition.fails)}
+        part = new_part(kind, write, donor=donor, is_complete=True, place=place, piece_cents=cents, **own)
+        for check in donor.checks.all():
+            if check.function in LEVELS[level].functions:
+                Check.objects.create(part=part, function=check.function, works=check.works, unit=check.unit or donor.tag, by=check.by, at=check.at)
+        donor.gone = {**donor.gone, level: f"harvested as {part.tag}"}
+        donor.save(update_fields=["gone"])
+        note(donor.tag, "harvested", f"{LEVELS[level].name} taken out, now {part.tag}", command.user, write.at)
+        note(part.tag, "harvested", f"out of {donor.tag}", command.user, write.at)
+    return part
+
+
+def scrap_donor(command: Command, tag: str, why: str, level: str = "") -> Donor:
+    """Throw a donor away, or one piece that is left in it, with a reason."""
+    with once(command, Action.SHELF, "scrap_donor", {"tag": tag, "why": why, "level": level}) as write:
+        if not write.is_replay:
+            donor = _locked_donor(tag)
+            if level:
+                donor.gone = {**donor.gone, level: f"thrown away: {why}"}
+            else:
+                donor.is_scrapped = True
+            donor.save(update_fields=["gone", "is_scrapped"])
+            what = LEVELS[level].name.lower() if level else "what was left"
+            note(donor.tag, "scrapped", f"{what} thrown away: {why}", command.user, write.at)
+            write.result = donor.tag
+    return donor_by_tag(tag)
+
+
+def _locked_donor(tag: str) -> Donor:
+    Donor.objects.select_for_update().filter(tag__iexact=tag).first()
+    donor = donor_by_tag(tag)
+    if donor.is_scrapped:
+        raise NotNowError(f"{donor.tag} was thrown away.", reason="gone")
+    return donor

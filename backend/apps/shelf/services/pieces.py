@@ -1,0 +1,73 @@
+"""What every change of the shelf shares: kinds and tags made on demand, a part under its lock, checks and the trail."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from datetime import datetime
+from typing import Any
+
+from apps.errors import InvalidError, NotFoundError
+from apps.people.models import User
+from apps.people.writes import Once, lock
+from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part
+from spindle.diagnosis.case import Health
+from spindle.drives.levels import LEVELS
+from spindle.faults.model import FUNCTIONS
+from spindle.stock.donors import condition
+
+
+def kind_of(level: str, code: str, name: str) -> Kind:
+    """Return the kind of a code, made if the shelf never held it."""
+    if level not in LEVELS:
+        raise InvalidError("level", f"There is no level {level!r}; there are {', '.join(LEVELS)}.")
+    if not code.strip():
+        raise InvalidError("code", "Which part is it? Write its code.")
+    return Kind.objects.get_or_create(level=level, code=code.strip(), defaults={"name": name.strip() or f"{LEVELS[level].name} {code}"})[0]
+
+
+def new_part(kind: Kind, write: Once, **own: Any) -> Part:
+    """Put a part under the next tag."""
+    lock("part")
+    part = Part.objects.create(tag=next_tag(Part, "P"), kind=kind, at=write.at, **own)
+    write.result = part.tag
+    return part
+
+
+def next_tag(model: type[Donor | Order | Part], prefix: str) -> str:
+    """Return the next free tag; the caller holds the lock of its kind of tag."""
+    last = model.objects.filter(tag__startswith=f"{prefix}-").order_by("-pk").values_list("tag", flat=True).first()
+    return f"{prefix}-{(int(last.split('-')[1]) if last else 0) + 1:04d}"
+
+
+def locked(tag: str) -> Part:
+    """Return a part under its row lock, or raise NotFoundError."""
+    part = Part.objects.select_for_update(of=("self",)).select_related("kind", "owner_job").filter(tag__iexact=tag).first()
+    if part is None:
+        raise NotFoundError(f"There is no part {tag}.")
+    return part
+
+
+def note_checks(thing: Donor | Part, seen: Mapping[str, bool], unit: str, user: User, at: datetime) -> None:
+    """Write down what a part or donor was seen to do; a part's health follows."""
+    for function in seen:
+        if function not in FUNCTIONS:
+            raise InvalidError(f"seen.{function}", f"There is no function {function!r}; there are {', '.join(FUNCTIONS)}.")
+    side = {"part": thing} if isinstance(thing, Part) else {"donor": thing}
+    Check.objects.bulk_create(Check(**side, function=f, works=w, unit=unit, by=user, at=at) for f, w in seen.items())
+    if isinstance(thing, Part):
+        known = {c.function: c.works for c in thing.checks.all()}
+        now = condition(thing.kind.level, known)
+        fresh = thing.health == Health.NEW.value and not now.fails and not now.works
+        thing.health = Health.NEW.value if fresh else now.health.value
+        thing.works, thing.fails = sorted(now.works), sorted(now.fails)
+        thing.save(update_fields=["health", "works", "fails"])
+
+
+def seen_text(seen: Mapping[str, bool]) -> str:
+    """Return what was seen, in words."""
+    return ", ".join(f"{f} {'works' if w else 'fails'}" for f, w in seen.items())
+
+
+def note(tag: str, what: str, text: str, user: User, at: datetime) -> None:
+    """Write a line of the trail."""
+    Movement.objects.create(tag=tag, what=what, text=text[:300], by=user, at=at)

@@ -1,0 +1,90 @@
+"""Parts on the shelf: coming, thrown away, checked, and how many there should be."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from apps.errors import InvalidError, NotFoundError, NotNowError
+from apps.people.permissions import Action
+from apps.people.writes import Order as Command
+from apps.people.writes import once
+from apps.shelf.models import Donor, Kind, Part
+from apps.shelf.selectors import donor_by_tag, part_by_tag
+from apps.shelf.services.pieces import kind_of, locked, new_part, note, note_checks, seen_text
+from spindle.diagnosis.case import Health
+
+
+@dataclass(frozen=True)
+class Arrival:
+    """Parts that come onto the shelf. ``pack_cents`` is the price of ``pack_size`` pieces."""
+
+    level: str
+    code: str
+    name: str
+    count: int
+    pack_size: int = 1
+    pack_cents: int = 0
+    health: str = Health.NEW.value
+    is_complete: bool = False
+    lot: str = ""
+    place: str = ""
+
+
+def receive(command: Command, arrival: Arrival) -> Part:
+    """Put parts on the shelf under one tag; the price of a piece is that of the pack, rounded up."""
+    with once(command, Action.SHELF, "receive", vars(arrival)) as write:
+        if write.is_replay:
+            return part_by_tag(write.result)
+        if arrival.count < 1 or arrival.pack_size < 1:
+            raise InvalidError("count", "How many came? At least one.")
+        cents = -(-arrival.pack_cents // arrival.pack_size)
+        own = {"count": arrival.count, "health": arrival.health, "is_complete": arrival.is_complete, "lot": arrival.lot, "place": arrival.place}
+        part = new_part(kind_of(arrival.level, arrival.code, arrival.name), write, piece_cents=cents, **own)
+        note(part.tag, "came", f"{arrival.count} put on the shelf", command.user, write.at)
+    return part
+
+
+def set_minimum(command: Command, level: str, code: str, count: int) -> Kind:
+    """Say how many of a kind should be here or on their way at least."""
+    with once(command, Action.SHELF, "minimum", {"level": level, "code": code, "count": count}) as write:
+        kind = Kind.objects.filter(level=level, code=code).first()
+        if kind is None:
+            raise NotFoundError(f"The shelf has never held {code}.")
+        if not write.is_replay:
+            kind.min_count = count
+            kind.save(update_fields=["min_count"])
+            write.result = code
+    return kind
+
+
+def scrap(command: Command, tag: str, count: int, why: str) -> Part:
+    """Throw pieces away, with a reason.
+
+    Raises
+    ------
+    NotNowError
+        If fewer are here.
+    """
+    with once(command, Action.SHELF, "scrap", {"tag": tag, "count": count, "why": why}) as write:
+        if write.is_replay:
+            return part_by_tag(tag)
+        part = locked(tag)
+        if count < 1 or part.count < count:
+            raise NotNowError(f"{part.tag} has {part.count} here, not {count}.", reason="too_few")
+        part.count -= count
+        part.save(update_fields=["count"])
+        note(part.tag, "scrapped", f"{count} thrown away: {why}", command.user, write.at)
+        write.result = part.tag
+    return part
+
+
+def check_health(command: Command, tag: str, seen: Mapping[str, bool], unit: str) -> None:
+    """Write down what a part or a donor was seen to do, function by function, and in which unit."""
+    body = {"tag": tag, "seen": dict(seen), "unit": unit}
+    with once(command, Action.SHELF, "check", body) as write:
+        if not write.is_replay:
+            thing: Donor | Part = donor_by_tag(tag) if tag.upper().startswith("D-") else locked(tag)
+            note_checks(thing, seen, unit, command.user, write.at)
+            note(tag.upper(), "checked", seen_text(seen) + (f" in {unit}" if unit else ""), command.user, write.at)
+            write.result = tag

@@ -1,0 +1,282 @@
+"""The shelf: stock that moves with jobs, the race for the last part, custody that is never stock, donors, orders, tags."""
+
+import io
+import threading
+import uuid
+from datetime import timedelta
+
+import pytest
+from apps.drives.selectors import full_sheet
+from apps.errors import AppError, GoneError
+from apps.jobs.models import Job
+from apps.jobs.services.parts import take_part
+from apps.jobs.services.writing import Command
+from apps.people.models import User
+from apps.reports.labels import Layout, labels_pdf
+from apps.shelf.models import Part, Taking, Want
+from apps.shelf.selectors import search_parts, sources_for, stock
+from django.db import IntegrityError, connection, transaction
+from django.utils import timezone
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from pypdf import PdfReader
+from spindle.drives.matching import Verdict
+
+LAST, JOB, OTHER = "P-0001", "K-0104", "K-0114"
+
+
+def key():
+    return str(uuid.uuid4())
+
+
+def count(tag):
+    return Part.objects.get(tag=tag).count
+
+
+def taken(browser, tag=JOB):
+    return next(p for p in browser.get(f"/jobs/{tag}").json()["diagnosis"]["swaps"]["parts"] if p["is_taken"])
+
+
+def test_taking_moves_stock_and_putting_back_restores_it_with_what_was_seen(bram):
+    assert bram.write(JOB, "takings", part=LAST, repair="replace_pickup").status_code == 200
+    assert (count(LAST), Want.objects.filter(job__tag=JOB).exists()) == (0, False)
+    answer = bram.write(JOB, "returns", line=taken(bram)["line"], seen={"reads": True})
+    assert answer.status_code == 200
+    part = bram.get(f"/shelf/parts/{LAST}").json()
+    assert (part["count"], part["health"], part["works"], part["checks"][0]["unit"]) == (1, "proven", ["reads"], JOB)
+
+
+def test_striking_the_line_puts_it_back_and_letting_it_stand_again_takes_it_anew(bram):
+    bram.write(JOB, "takings", part=LAST, repair="replace_pickup")
+    line = taken(bram)["line"]
+    bram.write(JOB, "strikes", line=line, why="wrong drawer")
+    assert count(LAST) == 1
+    bram.write(JOB, "restores", line=line)
+    assert (count(LAST), taken(bram)["line"] > line) == (0, True)
+
+
+def test_a_trial_with_a_part_of_the_shelf_takes_it(bram):
+    change = {"repair": "replace_pickup", "item": LAST, "health": "new"}
+    bram.write(OTHER, "mains", is_live=True)
+    assert bram.write(OTHER, "trials", changes=[change], result="clean").status_code == 200
+    assert (count(LAST), Taking.objects.get(part__tag=LAST).job.tag) == (0, OTHER)
+
+
+def test_what_was_taken_and_not_fitted_holds_the_unit_back(bram):
+    bram.write("K-0108", "takings", part="P-0012", repair="replace_spindle_motor")
+    assert any("P-0012" in m["text"] for m in bram.get("/jobs/K-0108").json()["missing"])
+
+
+def test_the_second_hand_at_the_last_part_is_told_who_has_it_and_what_else_fits(bram):
+    bram.write(JOB, "takings", part=LAST, repair="replace_pickup")
+    answer = bram.write("K-0102", "takings", part=LAST, repair="replace_pickup")
+    problem = answer.json()
+    assert (answer.status_code, problem["code"], problem["params"]["holders"][0]["job"]) == (409, "gone", JOB)
+    assert "Bram Tewell has it for K-0104" in problem["title"]
+    assert "O-0009" in problem["params"]["others"]
+
+
+def test_two_at_once_take_the_last_one_once(demo):
+    jobs = {tag: Job.objects.get(tag=tag) for tag in (JOB, OTHER)}
+    user, start, outcomes = User.objects.get(username="bram"), threading.Barrier(2), []
+
+    def take(tag):
+        start.wait()
+        try:
+            take_part(Command(user, tag, key(), jobs[tag].version), LAST, "replace_pickup")
+            outcomes.append("taken")
+        except GoneError as error:
+            outcomes.append(error.params["holders"][0]["job"])
+        finally:
+            connection.close()
+
+    threads = [threading.Thread(target=take, args=(tag,)) for tag in jobs]
+    [t.start() for t in threads]
+    [t.join() for t in threads]
+    assert (count(LAST), Taking.objects.count()) == (0, 2)
+    assert sorted(outcomes)[1] == "taken"
+    assert sorted(outcomes)[0] in jobs
+
+
+@pytest.mark.parametrize("change", [{"count": -1}, {"owner_job": 1, "count": 1}])
+def test_the_database_itself_refuses_less_than_nothing_and_custody_as_stock(db, change):
+    own = {**change, **({"owner_job": Job.objects.first().pk} if "owner_job" in change else {})}
+    with pytest.raises(IntegrityError), transaction.atomic():
+        Part.objects.filter(tag=LAST).update(**own)
+
+
+def test_an_owners_board_is_tagged_chased_and_home_before_the_unit_goes(bram):
+    job = bram.get("/jobs/K-0102").json()
+    assert [(c["tag"], c["is_key"]) for c in job["custody"]] == [("K-0102-A", True)]
+    assert [p["tag"] for p in bram.get("/shelf/away").json()] == ["K-0102-A"]
+    bram.write("K-0108", "custody", level="board", place="tray 9")
+    assert bram.get("/jobs/K-0108").json()["missing"][0]["code"] == "custody"
+    assert bram.write("K-0108", "takings", part="K-0102-A", repair="replace_board").json()["params"]["reason"] == "custody"
+    bram.write("K-0108", "custody-back", part="K-0108-A")
+    assert bram.get("/jobs/K-0108").json()["missing"] == []
+
+
+def test_what_the_owner_leaves_here_is_stock_only_with_a_name(bram):
+    assert bram.write("K-0102", "custody-release", part="K-0102-A", by_name=" ").status_code == 422
+    bram.write("K-0102", "custody-release", part="K-0102-A", by_name="Odile Marrow")
+    assert count("K-0102-A") == 1
+    assert "left with the shop by Odile Marrow" in bram.get("/shelf/parts/K-0102-A").json()["trail"][0]["text"]
+
+
+ACTS = st.lists(st.tuples(st.sampled_from(["take", "out", "back", "release", "put_back"]), st.sampled_from([JOB, OTHER, "K-0102"])), max_size=8)
+
+
+@settings(max_examples=12, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@given(ACTS)
+def test_nothing_in_an_owners_custody_is_ever_offered_as_stock(bram, acts):
+    """Whatever order things happen in."""
+    with transaction.atomic():
+        for act, tag in acts:
+            job = bram.get(f"/jobs/{tag}").json()
+            own, mine = [c["tag"] for c in job["custody"]], [p["line"] for p in job["diagnosis"]["swaps"]["parts"] if p["is_taken"]]
+            if act == "take":
+                bram.write(tag, "takings", part=LAST, repair="replace_pickup")
+            elif act == "out":
+                bram.write(tag, "custody", level="board", place="tray")
+            elif act == "put_back" and mine:
+                bram.write(tag, "returns", line=mine[0], seen={})
+            elif own and act != "put_back":
+                bram.write(tag, f"custody-{act}", part=own[0], **({"by_name": "Owner"} if act == "release" else {}))
+        owned = set(Part.objects.filter(owner_job__isnull=False).values_list("tag", flat=True))
+        offered = {p.tag for p in stock()} | {p.tag for p in search_parts(only_here=False)}
+        offered |= {s.tag for j in Job.objects.all() for s in sources_for(full_sheet(j.sheet_id))}
+        assert owned & offered == set()
+        assert not Part.objects.filter(count__lt=0).exists()
+        transaction.set_rollback(True)
+
+
+def test_a_harvested_motor_keeps_its_origin_and_health_and_can_be_harvested_once(bram):
+    part = bram.post("/shelf/donors/D-0003/harvest", key=key(), level="spindle_motor", place="B3").json()
+    assert (part["origin"], part["health"], part["works"], part["code"]) == ("D-0003", "proven", ["spins"], "BM-1")
+    assert part["checks"][0]["unit"] == "bench console BW"
+    again = bram.post("/shelf/donors/D-0003/harvest", key=key(), level="spindle_motor")
+    assert (again.status_code, "has no spindle motor any more" in again.json()["title"]) == (409, True)
+    gone = {p["level"]: p["gone"] for p in bram.get("/shelf/donors/D-0003").json()["pieces"]}
+    assert (bool(gone["deck"]), bool(gone["drive"]), gone["load_motor"]) == (True, True, "")
+
+
+def test_a_donor_teaches_its_pieces_what_it_was_seen_to_do(bram):
+    bram.post("/shelf/donors/D-0004/checks", key=key(), seen={"spins": True, "reads": False}, unit="K-0111")
+    pieces = {p["level"]: p for p in bram.get("/shelf/donors/D-0004").json()["pieces"]}
+    assert pieces["spindle_motor"]["health"] == "proven"
+    assert pieces["pickup"]["functions"] == {"reads": "fails"}
+    assert pieces["hub"]["functions"] == {"spins": "works"}
+
+
+def test_an_order_arrives_once_at_the_price_of_a_piece_and_teaches_the_wait(bram):
+    today = timezone.localdate()
+    body = {"supplier": "Lantern Parts", "level": "fuse", "code": "VU-15F", "packs": 2, "pack_size": 3, "pack_cents": 100}
+    orders = bram.post("/shelf/orders", key=key(), ordered_on=str(today - timedelta(days=4)), **body).json()
+    mine = next(o for o in orders if o["code"] == "VU-15F")
+    assert (mine["count"], mine["piece_cents"], mine["past"]) == (6, 34, 4)
+    assert 0 < mine["half_days"] < mine["most_days"]
+    part = bram.post(f"/shelf/orders/{mine['tag']}/arrive", key=key(), on=str(today), place="F1").json()
+    assert (part["count"], part["piece_cents"]) == (6, 34)
+    assert bram.post(f"/shelf/orders/{mine['tag']}/arrive", key=key(), on=str(today)).status_code == 409
+
+
+def test_the_scarce_part_is_proposed_with_a_reason_and_the_short_kinds_are_named(bram):
+    wanted = bram.get("/shelf/wanted").json()
+    pickup = next(s for s in wanted["scarce"] if s["level_name"] == "Bare pickup")
+    assert (pickup["here"], pickup["wanted"], len(pickup["given"]), len(pickup["waits"])) == (1, 2, 1, 1)
+    assert "mends it in" in pickup["given"][0]["reason"]
+    assert {s["code"] for s in wanted["short"]} == {"VK-1", "VO-4"}
+
+
+WRONG = [
+    ("/shelf/parts/P-0004/scrap", {"count": 99, "why": "bent"}, 409),
+    ("/shelf/parts/P-9999/scrap", {"count": 1, "why": "bent"}, 404),
+    ("/shelf/parts/P-0004/scrap", {"count": 1, "why": ""}, 422),
+    ("/shelf/parts", {"level": "wing", "code": "X", "count": 1}, 422),
+    ("/shelf/donors", {"variant": "XX-1"}, 404),
+    ("/shelf/donors/D-0001/checks", {"seen": {"sings": True}}, 422),
+    ("/shelf/orders/O-0001/cancel", {"why": "late"}, 409),
+    ("/shelf/minimum", {"level": "belt", "code": "NONE", "count": 3}, 404),
+]
+
+
+@pytest.mark.parametrize(("path", "body", "status"), WRONG)
+def test_a_wrong_write_to_the_shelf_is_told_and_changes_nothing(bram, path, body, status):
+    before = list(Part.objects.values_list("tag", "count"))
+    assert bram.post(path, key=key(), **body).status_code == status
+    assert list(Part.objects.values_list("tag", "count")) == before
+
+
+def test_a_double_tap_receives_once(bram):
+    body = {"key": "twice-the-same", "level": "belt", "code": "BELT-71", "count": 10, "pack_size": 10, "pack_cents": 1250}
+    tags = {bram.post("/shelf/parts", **body).json()["tag"] for _ in range(2)}
+    assert (len(tags), Part.objects.get(tag=tags.pop()).piece_cents) == (1, 125)
+
+
+@pytest.mark.parametrize(
+    ("words", "codes"), [("VL-30", {"VL-30"}), ("p-0012", {"TM-3"}), ("Drawer F", {"VU-15F", "VQ-12", "BE-9"}), ("belt", {"BELT-71"}), ("nothing", set())]
+)
+def test_the_shelf_is_searched_by_code_tag_place_and_name(bram, words, codes):
+    assert {p["code"] for p in bram.get(f"/shelf/parts?q={words}").json()} == codes
+
+
+LEADS = [
+    ("k-0104", "/bench/K-0104"),
+    ("P-0001", "/shelf/parts/P-0001"),
+    ("D-0002", "/shelf/donors/D-0002"),
+    ("O-0009", "/shelf/coming"),
+    ("K-0102-A", "/shelf/parts/K-0102-A"),
+]
+
+
+@pytest.mark.parametrize(("tag", "path"), LEADS)
+def test_every_tag_leads_to_its_thing(bram, tag, path):
+    assert bram.get(f"/tags/{tag}").json()["path"] == path
+    assert bram.get(f"/labels/{tag}").content.startswith(b"<svg")
+
+
+@pytest.mark.parametrize(("layout", "n", "pages"), [(Layout(), 24, 1), (Layout(skip=1), 24, 2), (Layout(4, 12), 1, 1)])
+def test_labels_fill_sheet_after_sheet(db, layout, n, pages):
+    assert len(PdfReader(io.BytesIO(labels_pdf([LAST] * n, layout))).pages) == pages
+
+
+@pytest.mark.parametrize(("tags", "layout"), [([], Layout()), (["X-1"], Layout()), ([LAST], Layout(9, 9)), ([LAST], Layout(skip=24))])
+def test_labels_that_cannot_be_are_refused(db, tags, layout):
+    with pytest.raises(AppError):
+        labels_pdf(tags, layout)
+
+
+def test_the_workbench_knows_the_shelf_and_compares_the_levels(bram):
+    bench = bram.get(f"/jobs/{JOB}/workbench").json()
+    mine = {s["tag"]: s for s in bench["sources"]}
+    assert mine[LAST]["verdict"] == Verdict.TRANSFERS
+    assert mine["O-0009"]["wait_days"] < mine["O-0009"]["most_days"]
+    assert mine["D-0001 drive board"]["repairs"] == []
+    ranks = [r["rank"] for r in bench["levels"]]
+    assert {"pickup", "deck", "whole"} <= set(ranks)
+    assert all(r["p_lasts_year"] < r["p_success"] for r in bench["levels"])
+
+
+PLANS = [("drive", 200, "Drive board"), ("pickup", 200, ""), ("board", 200, ""), ("chip", 409, "")]
+
+
+@pytest.mark.parametrize(("level", "status", "moves"), PLANS)
+def test_a_swap_plan_is_read_in_the_job(bram, level, status, moves):
+    answer = bram.get(f"/jobs/{JOB}/swap-plan?level={level}")
+    assert answer.status_code == status
+    if status == 200:
+        assert moves in [*answer.json()["moves"], ""]
+        assert answer.json()["back"] or answer.json()["purpose"] == "test"
+
+
+def test_a_unit_whose_label_lies_is_told_apart_and_its_sheet_changed(bram):
+    job = bram.get("/jobs/K-0112").json()
+    assert (job["drive"]["variant"], job["identity"][0]["variant"], job["identity"][0]["is_ours"]) == ("BW-T9", "BW-T14", False)
+    assert bram.write("K-0112", "drive", looks={}, sheet_id=job["identity"][0]["sheet_id"]).status_code == 200
+    job = bram.get("/jobs/K-0112").json()
+    assert (job["drive"]["variant"], job["identity"][0]["is_ours"]) == ("BW-T14", True)
+
+
+def test_another_loader_family_is_refused_once_the_tape_has_answers(bram):
+    lid = next(s for s in bram.get("/sheets").json() if s["drive"]["variant"] == "KD-L1")
+    assert bram.write(JOB, "drive", looks={}, sheet_id=lid["id"]).json()["params"]["reason"] == "family"
