@@ -45,12 +45,17 @@ def _rows(cursor, table):
         return b"".join(bytes(row) for row in copy)
 
 
-@pytest.fixture
-def demo(snapshot, transactional_db):
-    """The demo scenario for a test that really commits: the database is emptied after each of those."""
+def put_back(snapshot):
+    """Fill the database again, if a test that really commits has left it empty."""
     if is_empty():
         with transaction.atomic(), connection.cursor() as cursor:
             for table, rows in snapshot.items():
                 with cursor.copy(f"COPY {table} FROM STDIN") as copy:
                     copy.write(rows)
                 cursor.execute(f"SELECT setval(pg_get_serial_sequence('{table}', 'id'), max(id)) FROM {table} HAVING max(id) IS NOT NULL")
+
+
+@pytest.fixture
+def demo(snapshot, transactional_db):
+    """The demo scenario for a test that really commits: the database is emptied after each of those."""
+    put_back(snapshot)

@@ -20,22 +20,11 @@ def _open(path: str) -> Callable[[Page], None]:
     return lambda page: page.goto(f"{BASE}{path}")
 
 
-def _sign_in_again(page: Page) -> None:
-    page.context.clear_cookies()
-    page.goto(f"{BASE}/day")
-
-
-def _finding(page: Page) -> None:
-    page.goto(f"{BASE}/bench/K-0107")
-    page.get_by_role("heading", name="K-0107").wait_for()
-    page.keyboard.press("f")
-
-
-def _swaps(page: Page) -> None:
-    page.goto(f"{BASE}/bench/K-0111")
-    page.get_by_role("heading", name="K-0111").wait_for()
-    page.keyboard.press("x")
-    page.get_by_role("tabpanel").scroll_into_view_if_needed()
+def _plan(page: Page) -> None:
+    page.goto(f"{BASE}/bench/K-0104")
+    page.get_by_role("heading", name="K-0104").wait_for()
+    page.get_by_label("Plan a swap of").select_option("drive")
+    page.get_by_role("list", name="Steps of the plan").wait_for()
 
 
 def _key(page: Page) -> None:
@@ -50,22 +39,23 @@ def _key(page: Page) -> None:
 VIEWS: dict[str, Callable[[Page], None]] = {
     "day": _open("/day"),
     "take-in": _open("/take-in"),
-    "taken-in": _open("/bench/K-0109"),
     "seen": _open("/bench/K-0106"),
     "isolate": _open("/bench/K-0107"),
     "tray": _open("/bench/K-0110"),
-    "lid": _open("/bench/K-0111"),
-    "swaps": _swaps,
     "suspect-cleared": _open("/bench/K-0102"),
     "agree": _open("/bench/K-0104"),
+    "swap-plan": _plan,
     "repair": _open("/bench/K-0105"),
     "prove": _open("/bench/K-0103"),
     "hand-back": _open("/bench/K-0108"),
-    "finding": _finding,
     "drives": _open("/drives"),
+    "sheet": _open("/drives/VM-S41"),
+    "fits": _open("/drives/fits?level=pickup&code=VL-34"),
     "key": _key,
+    "shelf": _open("/shelf"),
+    "wanted": _open("/shelf/wanted"),
+    "donor": _open("/shelf/donors/D-0003"),
     "claims": _open("/track-record"),
-    "sign-in": _sign_in_again,
 }
 
 

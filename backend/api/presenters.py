@@ -175,14 +175,9 @@ def _tape(state: JobState, found: Diagnosis) -> list[s.TapeLineView]:
 
 def _diagnosis(state: JobState, found: Diagnosis) -> s.DiagnosisView:
     advice, model = found.advice, state.model
-    questions, repairs = model.questions, {r.id: r.name for r in model.repairs}
+    repairs = {r.id: r.name for r in model.repairs}
     changes = [
-        s.MindChangeView(
-            question=questions[c.question].ask,
-            answer=next(o.label for o in questions[c.question].outcomes if o.id == c.outcome),
-            chance=c.chance,
-            next_repair=repairs.get(c.next_repair, "Hand it back"),
-        )
+        s.MindChangeView(question=c.ask, answer=c.label, chance=c.chance, next_repair=repairs.get(c.next_repair, "Hand it back"))
         for c in advice.mind_changes[:3]
     ]
     return s.DiagnosisView(

@@ -36,7 +36,7 @@ class PartView(Schema):
     away_since: datetime | None
 
 
-class CheckView(Schema):
+class SeenView(Schema):
     """What was seen to work or fail: when, by whom, in which unit."""
 
     function: str
@@ -66,7 +66,7 @@ class PartDetailView(PartView):
     """A part with its trail, and where it fits."""
 
     functions: list[str]
-    checks: list[CheckView]
+    checks: list[SeenView]
     trail: list[MovementView]
     holders: list[HolderView]
     fits: list[FitView]
@@ -78,7 +78,7 @@ class PieceView(Schema):
     level: str
     level_name: str
     code: str
-    functions: dict[str, Literal["works", "fails", "untested"]]
+    functions: dict[str, Literal["works", "fails", "suspect", "untested"]]
     health: str
     gone: str
 
@@ -102,7 +102,7 @@ class DonorDetailView(DonorView):
 
     bought_cents: int
     pieces: list[PieceView]
-    checks: list[CheckView]
+    checks: list[SeenView]
     trail: list[MovementView]
     parts: list[str]
 

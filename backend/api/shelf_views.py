@@ -125,8 +125,8 @@ def wanted_view(short: Iterable[KindCount], scarce: Iterable[Scarce]) -> v.Wante
     )
 
 
-def _checks(checks: Iterable[Check]) -> list[v.CheckView]:
-    found = [v.CheckView(function=c.function, works=c.works, unit=c.unit, by=c.by.get_full_name() or c.by.username, at=c.at) for c in checks]
+def _checks(checks: Iterable[Check]) -> list[v.SeenView]:
+    found = [v.SeenView(function=c.function, works=c.works, unit=c.unit, by=c.by.get_full_name() or c.by.username, at=c.at) for c in checks]
     return sorted(found, key=lambda c: c.at, reverse=True)
 
 

@@ -164,7 +164,8 @@ def test_a_donor_teaches_its_pieces_what_it_was_seen_to_do(bram):
     bram.post("/shelf/donors/D-0004/checks", key=key(), seen={"spins": True, "reads": False}, unit="K-0111")
     pieces = {p["level"]: p for p in bram.get("/shelf/donors/D-0004").json()["pieces"]}
     assert pieces["spindle_motor"]["health"] == "proven"
-    assert pieces["pickup"]["functions"] == {"reads": "fails"}
+    assert pieces["pickup"]["functions"] == {"reads": "suspect"}
+    assert pieces["drive"]["functions"]["reads"] == "fails"
     assert pieces["hub"]["functions"] == {"spins": "works"}
 
 

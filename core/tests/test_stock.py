@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from spindle.diagnosis.economy import Economy
 from spindle.drives.levels import pieces_of
 from spindle.stock.assignment import Piece, Wish, assign
-from spindle.stock.donors import condition, pieces_left
+from spindle.stock.donors import Works, condition, pieces_left
 from spindle.stock.lead_time import PRIOR_MEDIAN_DAYS, lead_time
 
 
@@ -35,11 +35,11 @@ def fits(variant, code):
 
 @given(wishes, pieces, st.floats(1, 30))
 def test_an_assignment_gives_each_once_what_fits_and_no_other_saves_more(want, have, days):
-    found = assign(want, have, fits, next_days=days, economy=Economy())
+    found = assign(want, have, fits, waits=[days, days + 3], economy=Economy())
     by_job, by_tag = {w.job: w for w in want}, {p.tag: p for p in have}
     assert len({g.job for g in found}) == len({g.piece for g in found}) == len(found)
     assert all(fits(by_job[g.job].variant, by_tag[g.piece].code) for g in found)
-    single = {(w.job, p.tag): g.saves_eur for w in want for p in have for g in assign([w], [p], fits, next_days=days, economy=Economy())}
+    single = {(w.job, p.tag): g.saves_eur for w in want for p in have for g in assign([w], [p], fits, waits=[days, days + 3], economy=Economy())}
     short, long = sorted(([w.job for w in want], [p.tag for p in have]), key=len)
     pairs = [zip(short, order, strict=False) for order in permutations(long, len(short))]
     best = max((sum(single.get((a, b), single.get((b, a), 0.0)) for a, b in pair) for pair in pairs), default=0.0)
@@ -48,9 +48,16 @@ def test_an_assignment_gives_each_once_what_fits_and_no_other_saves_more(want, h
 
 def test_the_part_goes_where_the_promise_would_break():
     soon, later = Wish("K-1", "A", 0.7, 2, 1), Wish("K-2", "A", 0.8, 30, 9)
-    (given_,) = assign([later, soon], [Piece("P-1", "x", 0.95)], fits, next_days=8, economy=Economy())
+    (given_,) = assign([later, soon], [Piece("P-1", "x", 0.95)], fits, waits=[3, 8, 8, 20], economy=Economy())
     assert given_.job == "K-1"
-    assert "too late for it" in given_.reason
+    assert "too late for it in 100 %" in given_.reason
+
+
+def test_a_failure_that_several_pieces_share_is_a_suspicion_of_each():
+    seen, fitted = {"reads": False, "spins": False}, ["pickup", "flex_pickup", "spindle_motor"]
+    assert condition("pickup", seen, others=fitted).functions == {"reads": Works.SUSPECT}
+    assert condition("spindle_motor", seen, others=fitted).fails == {"spins"}
+    assert condition("deck", seen, others=fitted).fails == {"reads", "spins"}
 
 
 @pytest.mark.parametrize(

@@ -23,7 +23,7 @@ def sheet(pairing="board", family="slot", variant="AA-1", classes=("game_bd", "f
         {"level": "pickup", "action": a, "what": w, "how": None, **SURE}
         for a, w in (("read", "trimmer"), ("move", "follower"), ("clear", "bridge"), ("prove", "bridge open"))
     ]
-    drive = DriveSheet(variant, family, Pairing(pairing), frozenset(classes))
+    drive = DriveSheet(variant, family, Pairing(pairing), frozenset(classes), fuse_rating="1 A fast", has_electrolytics=True)
     return FullSheet("Maker", "Console", "A", drive, tables={"assemblies": tuple(rows), "transfers": tuple(moves)})
 
 

@@ -9,13 +9,25 @@ from api.drive_views import fits_view, sheet_detail_view, sheet_form_view, sheet
 from api.identifying import key_view
 from api.requests import SignedIn
 from api.schemas import Key, KeyIn, KeyView, Number, Problem, Word
-from apps.drives.selectors import current_sheets, document_of, fits_of_unit, full_sheet, homes_of_part, key_reading, sheet_of, statements, table_csv
+from apps.drives.selectors import (
+    current_sheets,
+    document_of,
+    fits_at_level,
+    fits_of_unit,
+    full_sheet,
+    homes_of_part,
+    key_reading,
+    sheet_of,
+    statements,
+    table_csv,
+)
 from apps.drives.services import Said, import_csv, import_file, save_sheet, say
 from apps.people.writes import Order
 from django.http import HttpResponse, JsonResponse
 from ninja import File, Form, Path, Query, Router
 from ninja.files import UploadedFile
 from spindle.casefile.sheet import read_sheet
+from spindle.drives.levels import LEVELS
 
 router = Router(tags=["drives"])
 READS = {401: Problem, 404: Problem, 422: Problem}
@@ -92,6 +104,12 @@ def fits_unit(request: SignedIn, variant: Named) -> FitsView:
 def fits_part(request: SignedIn, level: Annotated[Word, Query()], code: Annotated[Code, Query()]) -> FitsView:
     """Return where a kind of part goes: the verdict for every drive variant."""
     return fits_view(homes_of_part(level, code), statements(level=level, code=code))
+
+
+@router.get("/fits/level/{level}", response={200: FitsView, **READS}, operation_id="fits_at_level")
+def fits_level(request: SignedIn, level: Annotated[Word, Path()]) -> FitsView:
+    """Return every drive against every kind of part of one level."""
+    return fits_view(fits_at_level(level) if level in LEVELS else [], [])
 
 
 @router.post("/fits", response={200: FitsView, **WRITES}, operation_id="say")

@@ -6,7 +6,7 @@ from typing import Annotated
 
 from api import shelf_schemas as v
 from api.requests import SignedIn
-from api.schemas import Problem, Short
+from api.schemas import Problem, Short, Word
 from api.shelf_views import donor_detail_view, donor_view, order_view, part_detail_view, part_view, wanted_view
 from apps.people.writes import Order
 from apps.reports.labels import Layout, label_of, labels_pdf
@@ -26,9 +26,11 @@ Tag = Annotated[Short, Path()]
 
 
 @router.get("/shelf/parts", response={200: list[v.PartView], **READS}, operation_id="parts")
-def parts(request: SignedIn, q: Query[Short] = "", level: Query[Short] = "", used_up: bool = False) -> list[v.PartView]:
+def parts(
+    request: SignedIn, q: Annotated[Short | None, Query()] = None, level: Annotated[Word | None, Query()] = None, used_up: bool = False
+) -> list[v.PartView]:
     """Return what is on the shelf, by tag, code, name or place."""
-    return [part_view(p) for p in search_parts(q, level=level, only_here=not used_up)]
+    return [part_view(p) for p in search_parts(q or "", level=level or "", only_here=not used_up)]
 
 
 @router.get("/shelf/parts/{tag}", response={200: v.PartDetailView, **READS}, operation_id="part")

@@ -154,6 +154,14 @@ def fits_of_unit(unit: FullSheet, *, level: str | None = None) -> list[Fit]:
     return fits
 
 
+def fits_at_level(level: str) -> list[Fit]:
+    """Return every drive against every kind of part of one level that a sheet or a statement names. Two queries."""
+    sheets, said = current_full(), statements(level=level)
+    codes = sorted({c for s in sheets.values() for c in s.codes(level)} | {s.code for s in said})
+    parts = [PartType(level, code, maker_of(level, code, sheets)) for code in codes]
+    return [Fit(level, p.code, variant, match(unit, p, said)) for variant, unit in sheets.items() for p in parts]
+
+
 def homes_of_part(level: str, code: str) -> list[Fit]:
     """Return for every drive variant whether a kind of part fits it. Two queries."""
     sheets, said = current_full(), statements(level=level, code=code)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from statistics import median
 
 from apps.drives.selectors import full_sheet, named_codes, statements
 from apps.shelf.models import Want
@@ -13,7 +14,7 @@ from spindle.diagnosis.economy import Economy
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import USABLE
 from spindle.stock.assignment import Given, Piece, Wish, assign
-from spindle.stock.lead_time import PRIOR_MEDIAN_DAYS
+from spindle.stock.lead_time import DECILES, lead_time
 
 MOST_WISHES = 400
 MOST_PIECES = 400
@@ -53,9 +54,9 @@ def scarce(level: str, economy: Economy) -> Scarce:
         for _ in range(min(count, len(wishes)))
     ]
     coming = expected_orders(open_orders().filter(kind__level=level, kind__code__in=codes).select_related("kind", "supplier"))
-    next_days = coming[0].half_days if coming else PRIOR_MEDIAN_DAYS
-    given = assign([_wish(w) for w in wishes], pieces[:MOST_PIECES], lambda v, c: (v, c) in fits, next_days=next_days, economy=economy)
-    return Scarce(level, len(pieces), wishes, given, coming[0] if coming else None, next_days)
+    waits = coming[0].waits if coming else tuple(lead_time([]).quantile(p) for p in DECILES)
+    given = assign([_wish(w) for w in wishes], pieces[:MOST_PIECES], lambda v, c: (v, c) in fits, waits=waits, economy=economy)
+    return Scarce(level, len(pieces), wishes, given, coming[0] if coming else None, median(waits))
 
 
 def all_scarce(economy: Economy) -> list[Scarce]:

@@ -18,7 +18,7 @@ from spindle.drives.full_sheet import FullSheet
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import USABLE, Match, Verdict
 from spindle.stock.donors import Condition, condition, pieces_left
-from spindle.stock.lead_time import LeadTime, lead_time
+from spindle.stock.lead_time import DECILES, LeadTime, lead_time
 
 SHOWN = 60
 BEST = {"shelf": 3, "donor": 1}
@@ -91,6 +91,8 @@ class Expected:
     most_days: float
     n: int
     """Past orders of this supplier that it rests on."""
+    waits: tuple[float, ...]
+    """Ten equally likely days from today."""
 
 
 def lead_times(suppliers: Iterable[int] | None = None) -> dict[int, LeadTime]:
@@ -114,7 +116,8 @@ def expected_orders(orders: Iterable[Order] | None = None, *, today: date | None
     for order in found:
         time = times.get(order.supplier_id, unknown)
         waited = float((now - order.ordered_on).days)
-        rows.append(Expected(order, waited, time.remaining(0.5, waited), time.remaining(0.9, waited), time.n))
+        waits = tuple(time.remaining(p, waited) for p in DECILES)
+        rows.append(Expected(order, waited, time.remaining(0.5, waited), time.remaining(0.9, waited), time.n, waits))
     return sorted(rows, key=lambda e: e.half_days)
 
 
@@ -157,7 +160,12 @@ def donor_pieces(donor: Donor) -> list[DonorPiece]:
     seen = seen_of(donor.checks.all())
     left = set(() if donor.is_scrapped else pieces_left((*unit.pieces, "drive"), donor.gone))
     return [
-        DonorPiece(level, next(iter(unit.codes(level))), condition(level, seen), "" if level in left else donor.gone.get(level, "a piece of it is gone"))
+        DonorPiece(
+            level,
+            next(iter(unit.codes(level))),
+            condition(level, seen, others=unit.pieces),
+            "" if level in left else donor.gone.get(level, "a piece of it is gone"),
+        )
         for level in ("drive", *(p for p in unit.pieces if p != "drive"))
     ]
 

@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fits/level/{level}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fits Level
+         * @description Return every drive against every kind of part of one level.
+         */
+        get: operations["fits_at_level"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/fits/part": {
         parameters: {
             query?: never;
@@ -1748,7 +1768,7 @@ export interface components {
             /** Bought Cents */
             bought_cents: number;
             /** Checks */
-            checks: components["schemas"]["CheckView"][];
+            checks: components["schemas"]["SeenView"][];
             /** Family */
             family: string;
             /** Is Scrapped */
@@ -2558,7 +2578,7 @@ export interface components {
             /** Away Since */
             away_since: string | null;
             /** Checks */
-            checks: components["schemas"]["CheckView"][];
+            checks: components["schemas"]["SeenView"][];
             /** Code */
             code: string;
             /** Count */
@@ -2745,7 +2765,7 @@ export interface components {
             code: string;
             /** Functions */
             functions: {
-                [key: string]: "works" | "fails" | "untested";
+                [key: string]: "works" | "fails" | "suspect" | "untested";
             };
             /** Gone */
             gone: string;
@@ -3136,6 +3156,25 @@ export interface components {
             key: string;
             /** Why */
             why: string;
+        };
+        /**
+         * SeenView
+         * @description What was seen to work or fail: when, by whom, in which unit.
+         */
+        SeenView: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Function */
+            function: string;
+            /** Unit */
+            unit: string;
+            /** Works */
+            works: boolean;
         };
         /**
          * Session
@@ -3769,6 +3808,55 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fits_at_level: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                level: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitsView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7837,9 +7925,9 @@ export interface operations {
     };
     parts: {
         parameters: {
-            query: {
-                q: string;
-                level: string;
+            query?: {
+                q?: string | null;
+                level?: string | null;
                 used_up?: boolean;
             };
             header?: never;

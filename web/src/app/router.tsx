@@ -1,7 +1,6 @@
 import { createBrowserRouter, Navigate } from 'react-router'
 import { Day } from '@/routes/day'
 import { Bench } from '@/routes/bench'
-import { JobScreen } from '@/routes/job'
 import { NotHere, Broken } from './not-here'
 import { Shell } from './shell'
 
@@ -15,8 +14,19 @@ export const router = createBrowserRouter([
       { path: 'day', element: <Day /> },
       { path: 'take-in', lazy: async () => ({ Component: (await import('@/routes/take-in')).TakeIn }) },
       { path: 'bench', element: <Bench /> },
-      { path: 'bench/:tag', element: <JobScreen /> },
+      { path: 'bench/:tag', lazy: async () => ({ Component: (await import('@/routes/job')).JobScreen }) },
       { path: 'drives', lazy: async () => ({ Component: (await import('@/routes/drives')).Drives }) },
+      { path: 'drives/which', lazy: async () => ({ Component: (await import('@/routes/drives')).Which }) },
+      { path: 'drives/fits', lazy: async () => ({ Component: (await import('@/routes/drives')).FitsPage }) },
+      { path: 'drives/:variant', lazy: async () => ({ Component: (await import('@/routes/drives')).DriveSheet }) },
+      { path: 'drives/:variant/edit', lazy: async () => ({ Component: (await import('@/routes/drives')).EditSheet }) },
+      { path: 'shelf', lazy: async () => ({ Component: (await import('@/routes/shelf')).Here }) },
+      { path: 'shelf/wanted', lazy: async () => ({ Component: (await import('@/routes/shelf')).WantedPage }) },
+      { path: 'shelf/coming', lazy: async () => ({ Component: (await import('@/routes/shelf')).Coming }) },
+      { path: 'shelf/donors', lazy: async () => ({ Component: (await import('@/routes/shelf')).Donors }) },
+      { path: 'shelf/donors/:tag', lazy: async () => ({ Component: (await import('@/routes/shelf')).DonorPage }) },
+      { path: 'shelf/away', lazy: async () => ({ Component: (await import('@/routes/shelf')).Away }) },
+      { path: 'shelf/parts/:tag', lazy: async () => ({ Component: (await import('@/routes/shelf')).PartPage }) },
       { path: 'track-record', lazy: async () => ({ Component: (await import('@/routes/track-record')).TrackRecord }) },
       { path: '*', element: <NotHere /> },
     ],

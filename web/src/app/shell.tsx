@@ -13,6 +13,7 @@ const places = [
   { to: '/day', name: 'Day' },
   { to: '/bench', name: 'Bench' },
   { to: '/drives', name: 'Drives' },
+  { to: '/shelf', name: 'Shelf' },
   { to: '/track-record', name: 'Track record' },
 ]
 

@@ -16,3 +16,6 @@ export const promise = (date: string | null, today: Date): string => {
   if (n < 0) return `${-n} ${n === -1 ? 'day' : 'days'} late`
   return n === 0 ? 'today' : n === 1 ? 'tomorrow' : dayOf(date)
 }
+
+/** Today as a date field writes it ("2026-11-27"), by this browser's clock. */
+export const today = (now = new Date()): string => `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`

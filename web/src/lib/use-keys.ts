@@ -8,8 +8,8 @@ const isTyping = (target: EventTarget | null): boolean =>
 const isControl = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('button, a, summary, [role="option"]') !== null
 
-/** Single keys for the whole screen. Quiet while somebody types, while a dialog is open, and with Ctrl, Alt or Meta held. */
-export function useKeys(keys: Keys): void {
+/** Single keys for the whole screen. Quiet while somebody types, with Ctrl, Alt or Meta held, and, for what is not in one, while a dialog is open. */
+export function useKeys(keys: Keys, { inDialog = false } = {}): void {
   const now = useRef(keys)
   useEffect(() => {
     now.current = keys
@@ -17,7 +17,7 @@ export function useKeys(keys: Keys): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.altKey || event.metaKey || event.repeat || event.defaultPrevented) return
-      if (isTyping(event.target) || document.querySelector('[role="dialog"]')) return
+      if (isTyping(event.target) || (!inDialog && document.querySelector('[role="dialog"]'))) return
       if (event.key === 'Enter' && isControl(event.target)) return
       const act = now.current[event.key.length === 1 ? event.key.toLowerCase() : event.key]
       if (!act) return
@@ -26,5 +26,5 @@ export function useKeys(keys: Keys): void {
     }
     document.addEventListener('keydown', onKey)
     return () => document.removeEventListener('keydown', onKey)
-  }, [])
+  }, [inDialog])
 }

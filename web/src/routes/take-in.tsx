@@ -4,5 +4,5 @@ import { TakeInForm } from '@/features/intake/take-in-form'
 
 export function TakeIn() {
   const navigate = useNavigate()
-  return <TakeInForm onTaken={(tag) => void navigate(`/bench/${tag}`)} identify={(onPick) => <Identify onPick={onPick} />} />
+  return <TakeInForm onTaken={(tag) => void navigate(`/bench/${tag}`)} identify={(onPick) => <Identify onPick={(sheetId) => onPick(sheetId)} />} />
 }

@@ -214,7 +214,7 @@ def mind_holders(without: Mapping[str, Floats], seen: Outlook, model: CompiledMo
 def _mind_changes(asks: Sequence[Move], best_at: Sequence[str], depth: int) -> tuple[MindChange, ...]:
     """Return the open answers that would change the best repair, likeliest per euro first. None is a result: stop asking."""
     found = [
-        MindChange(move.id, a.outcome, a.chance, move.step_eur, a.next_repair)
+        MindChange(move.id, a.outcome, a.chance, move.step_eur, a.next_repair, move.title, a.label)
         for move in asks
         for a in move.answers
         if a.next_repair != best_at[max(depth, move.depth)]

@@ -70,13 +70,16 @@ class School:
 
 @dataclass(frozen=True)
 class MindChange:
-    """An answer not yet given that would change the best repair."""
+    """An answer not yet given, to a question or by a swap, that would change the best repair."""
 
     question: str
     outcome: str
     chance: float
     step_eur: float
     next_repair: str
+    ask: str
+    """The question, or the swap that asks, in words."""
+    label: str
 
 
 @dataclass(frozen=True)

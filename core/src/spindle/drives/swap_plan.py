@@ -93,9 +93,10 @@ def run(holding: Holding, steps: Iterable[PlanStep]) -> Holding:
 
 
 def atoms(unit: FullSheet) -> tuple[str, ...]:
-    """Return the pieces that are not made of others by themselves; a key chip only where there is one."""
-    own = (v.id for v in pieces_of(unit.drive.family) if v.id not in ("drive", "deck"))
-    return tuple(v for v in own if v != "chip" or unit.drive.pairing is Pairing.CHIP)
+    """Return the pieces that are not made of others by themselves, as far as this drive has them."""
+    drive = unit.drive
+    has = {"chip": drive.pairing is Pairing.CHIP, "fuse": bool(drive.fuse_rating), "belt": drive.has_belt, "capacitors": drive.has_electrolytics}
+    return tuple(v.id for v in pieces_of(drive.family) if v.id not in ("drive", "deck") and has.get(v.id, True))
 
 
 def swap_plan(unit: FullSheet, level: str, *, broken: frozenset[str] = frozenset(), is_key_dead: bool = False, from_donor: bool = True) -> SwapPlan:
@@ -110,11 +111,13 @@ def swap_plan(unit: FullSheet, level: str, *, broken: frozenset[str] = frozenset
     Raises
     ------
     RefusedError
-        If it would leave the console without its key: a foreign key chip, or a key that is dead.
+        If it would leave the console without its key (a foreign key chip, a key that is dead), or the drive has no such part.
     """
     carrier = unit.key_carrier
     _refuse(level, carrier, is_key_dead=is_key_dead)
     whole = tuple(a for a in atoms(unit) if is_within(a, level))
+    if not whole:
+        raise RefusedError(_said(_WORDS["refused"]["absent"], level, ""), level=level)
     kept_root = _kept(level, carrier, unit.drive.pairing, broken)
     kept = tuple(a for a in whole if kept_root and is_within(a, kept_root))
     purpose = Purpose.TEST if level == "board" and carrier == "board" else Purpose.REPAIR
@@ -188,8 +191,8 @@ def _shift(whose: str, levels: Iterable[str], origin: str, to: str) -> tuple[Shi
 
 
 def _details(unit: FullSheet, level: str) -> tuple[str, ...]:
-    screws = [f"{r['count']} {r['head']} {r['thread_mm']:g}×{r['length_mm']:g} mm, {r['place']}" for r in unit.rows("screws", level)]
-    plugs = [f"{r['name']}: {r['latch']}, {r['lets_go']}" for r in unit.rows("connectors", level)]
+    screws = [f"{r['count']} screws, {r['head']}, {r['thread_mm']:g} × {r['length_mm']:g} mm: {r['place']}" for r in unit.rows("screws", level)]
+    plugs = [f"{r['name']} ({r['latch']}): {r['lets_go']}" for r in unit.rows("connectors", level)]
     return (*screws, *plugs)
 
 

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from statistics import median
 
 import numpy as np
 from scipy.optimize import linear_sum_assignment
@@ -41,7 +42,7 @@ class Given:
     reason: str
 
 
-def assign(wishes: Sequence[Wish], pieces: Sequence[Piece], fits: Callable[[str, str], bool], *, next_days: float, economy: Economy) -> tuple[Given, ...]:
+def assign(wishes: Sequence[Wish], pieces: Sequence[Piece], fits: Callable[[str, str], bool], *, waits: Sequence[float], economy: Economy) -> tuple[Given, ...]:
     """Return who gets which part: the total saving is the largest that any assignment has.
 
     A job that gets a part now saves its wait for the next delivery, weighed by the chance that part and repair mend the unit.
@@ -49,7 +50,7 @@ def assign(wishes: Sequence[Wish], pieces: Sequence[Piece], fits: Callable[[str,
     Parameters
     ----------
     fits : (variant, code) -> bool
-    next_days : days until the next delivery, the wait of whoever goes without
+    waits : days until the next delivery, at least one, as equally likely values: the wait of whoever goes without
 
     References
     ----------
@@ -59,22 +60,22 @@ def assign(wishes: Sequence[Wish], pieces: Sequence[Piece], fits: Callable[[str,
         return ()
     may = {(v, c): fits(v, c) for v in {w.variant for w in wishes} for c in {p.code for p in pieces}}
     fit = np.array([[may[w.variant, p.code] for p in pieces] for w in wishes])
-    wait = np.array([saving(w, next_days, economy) for w in wishes])
+    wait = np.array([saving(w, waits, economy) for w in wishes])
     chance = np.outer([w.p_success for w in wishes], [p.p_good for p in pieces])
     gain = np.where(fit, wait[:, None] * chance, 0.0)
     rows, columns = linear_sum_assignment(gain, maximize=True)
-    found = [_given(wishes[r], pieces[c], float(gain[r, c]), next_days) for r, c in zip(rows, columns, strict=True) if fit[r, c]]
+    found = [_given(wishes[r], pieces[c], float(gain[r, c]), waits) for r, c in zip(rows, columns, strict=True) if fit[r, c]]
     return tuple(sorted(found, key=lambda g: (-g.saves_eur, g.job)))
 
 
-def saving(wish: Wish, next_days: float, economy: Economy) -> float:
-    """Return what a wait until the next delivery costs a job, in euro; a hair more for who has waited longer, so that ties fall to them."""
-    late = 0.0 if wish.days_left is None else max(0.0, next_days - max(wish.days_left, 0.0))
-    return next_days * economy.day_eur + late * economy.late_day_eur + min(wish.since_days, 365.0) * 1e-4 + 1e-6
+def saving(wish: Wish, waits: Sequence[float], economy: Economy) -> float:
+    """Return what the wait for the next delivery costs a job on average, in euro; a hair more for who has waited longer, so that ties fall to them."""
+    own = replace(economy, promise_days=wish.days_left)
+    return sum(own.waiting(w) for w in waits) / len(waits) + min(wish.since_days, 365.0) * 1e-4 + 1e-6
 
 
-def _given(wish: Wish, piece: Piece, saves: float, next_days: float) -> Given:
+def _given(wish: Wish, piece: Piece, saves: float, waits: Sequence[float]) -> Given:
     promise = "nothing promised" if wish.days_left is None else "promise passed" if wish.days_left <= 0 else f"promised in {wish.days_left:.0f} days"
-    late = wish.days_left is not None and next_days > wish.days_left
-    wait = f"the next delivery is about {next_days:.0f} days off" + (", too late for it" if late else "")
+    late = 0.0 if wish.days_left is None else sum(w > wish.days_left for w in waits) / len(waits)
+    wait = f"the next delivery is about {median(waits):.0f} days off" + (f", too late for it in {100 * late:.0f} %" if late else "")
     return Given(wish.job, piece.tag, saves, f"{promise}; {wait}; mends it in {100 * wish.p_success * piece.p_good:.0f} %")

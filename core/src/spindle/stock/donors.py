@@ -15,6 +15,8 @@ class Works(StrEnum):
 
     WORKS = "works"
     FAILS = "fails"
+    SUSPECT = "suspect"
+    """The donor fails at it, and this is one of several pieces that it can come from."""
     UNTESTED = "untested"
 
 
@@ -41,9 +43,15 @@ class Condition:
         return frozenset(f for f, w in self.functions.items() if w is Works.FAILS)
 
 
-def condition(level: str, seen: Mapping[str, bool]) -> Condition:
-    """Return the health of a piece by what was seen: function -> whether it worked. What nobody saw is untested."""
-    states = {f: Works.UNTESTED if f not in seen else Works.WORKS if seen[f] else Works.FAILS for f in LEVELS[level].functions}
+def condition(level: str, seen: Mapping[str, bool], *, others: Iterable[str] = ()) -> Condition:
+    """Return the health of a piece by what was seen: function -> whether it worked. What nobody saw is untested.
+
+    ``others`` are the pieces that were fitted with it when it was seen, each not made of others: where one of them has the same
+    function, a failure is only a suspicion of each.
+    """
+    shared = {f for o in others if not is_within(o, level) for f in LEVELS[o].functions}
+    bad = {f: Works.SUSPECT if f in shared else Works.FAILS for f in LEVELS[level].functions}
+    states = {f: Works.UNTESTED if f not in seen else Works.WORKS if seen[f] else bad[f] for f in LEVELS[level].functions}
     return Condition(level, states)
 
 

@@ -17,6 +17,10 @@ PRIOR_WEIGHT: Final = 2.0
 SHORTEST_DAYS: Final = 0.5
 
 
+DECILES: Final = tuple((n + 0.5) / 10 for n in range(10))
+"""Ten equally likely values stand for a lead time where costs are averaged over it."""
+
+
 @dataclass(frozen=True, slots=True)
 class LeadTime:
     """Log-normal lead time of a supplier, in days."""

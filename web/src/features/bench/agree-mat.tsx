@@ -9,6 +9,7 @@ import { Choice, TextField } from '@/ui/field'
 import { Chip, Notice, Panel } from '@/ui/panel'
 import { useBench } from './bench-context'
 import { Gate } from './gate'
+import { Levels } from './levels'
 
 /** What is proposed, what it costs and how likely it helps; and what the owner said. */
 export function AgreeMat() {
@@ -52,6 +53,9 @@ export function AgreeMat() {
       </Panel>
       <Consent key={job.version} over={over} />
       <Offers />
+      <Panel title="Levels compared">
+        <Levels />
+      </Panel>
       <Gate backTo={['isolate']} />
     </>
   )

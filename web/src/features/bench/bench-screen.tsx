@@ -6,7 +6,9 @@ import { useKeys } from '@/lib/use-keys'
 import { Button } from '@/ui/button'
 import { Notice, Waiting } from '@/ui/panel'
 import { BenchContext, type Bench } from './bench-context'
+import { CustodyStrip, TakeOutDialog } from './custody-strip'
 import { ConflictDialog, KeysDialog } from './dialogs'
+import { IdentifyDialog, IdentityNotice, type IdentifyProp } from './drive-identity'
 import { FindingDialog } from './finding-dialog'
 import { useJob, useJobWrites, type SaveNotes } from './job-writes'
 import { MainsSwitch } from './mains-switch'
@@ -20,12 +22,13 @@ interface Props {
   tag: string
   plan: (drive: Drive, parts: readonly Suspect[]) => ReactNode
   counter: (job: Job, onSave: SaveNotes) => ReactNode
+  identify: IdentifyProp
 }
 
-type Open = { what: 'finding' | 'reading' | 'keys' | 'part' } | { what: 'trial'; repair: string } | null
+type Open = { what: 'finding' | 'reading' | 'keys' | 'part' | 'drive' | 'out' } | { what: 'trial'; repair: string } | null
 
 /** Stub, mat and tape: three places that never move. What changes between stages is the mat alone. */
-export function BenchScreen({ tag, plan, counter }: Props) {
+export function BenchScreen({ tag, plan, counter, identify }: Props) {
   const asked = useJob(tag)
   const writes = useJobWrites(tag)
   const mayWork = useMay('bench')
@@ -47,6 +50,8 @@ export function BenchScreen({ tag, plan, counter }: Props) {
     m: mayWork ? () => setOpen({ what: 'reading' }) : undefined,
     t: mayWork ? () => setOpen({ what: 'trial', repair: '' }) : undefined,
     u: mayWork ? strikeLast : undefined,
+    i: mayWork ? () => setOpen({ what: 'drive' }) : undefined,
+    o: mayWork ? () => setOpen({ what: 'out' }) : undefined,
     '?': () => setOpen({ what: 'keys' }),
   })
   const bench = useMemo<Bench | null>(() => (job ? { job, send: writes.send, isBusy, mayWork } : null), [job, writes.send, isBusy, mayWork])
@@ -66,10 +71,12 @@ export function BenchScreen({ tag, plan, counter }: Props) {
     <BenchContext value={bench}>
       <MainsSwitch />
       <div className="flex h-full min-h-0 flex-col lg:flex-row">
-        <Stub />
+        <Stub onIdentify={() => setOpen({ what: 'drive' })} onTakeOut={() => setOpen({ what: 'out' })} />
         <div className="mat-grid min-h-0 min-w-0 flex-1 overflow-y-auto">
           <div className="mx-auto max-w-5xl space-y-4 p-4" aria-busy={isBusy}>
             <Messages writes={writes} />
+            <CustodyStrip />
+            <IdentityNotice />
             <Mat plan={plan} counter={counter} onTrial={(repair) => setOpen({ what: 'trial', repair })} onPart={() => setOpen({ what: 'part' })} />
           </div>
         </div>
@@ -78,6 +85,8 @@ export function BenchScreen({ tag, plan, counter }: Props) {
       {open?.what === 'finding' && <FindingDialog onlyReadings={false} onClose={() => setOpen(null)} />}
       {open?.what === 'reading' && <FindingDialog onlyReadings onClose={() => setOpen(null)} />}
       {open?.what === 'part' && <PartDialog onClose={() => setOpen(null)} />}
+      {open?.what === 'drive' && <IdentifyDialog identify={identify} onClose={() => setOpen(null)} />}
+      {open?.what === 'out' && <TakeOutDialog onClose={() => setOpen(null)} />}
       {open?.what === 'trial' && <TrialDialog repair={open.repair} onClose={() => setOpen(null)} />}
       <KeysDialog open={open?.what === 'keys'} onClose={() => setOpen(null)} />
       <ConflictDialog conflict={writes.conflict} onResend={writes.resend} onLeaveOut={writes.leaveOut} />

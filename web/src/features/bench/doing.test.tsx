@@ -180,7 +180,7 @@ test.each([
 
 test('the stub says where the unit stands and what the owner said', () => {
   const stages: Job['stages'] = [{ id: 'taken_in', name: 'Taken in', state: 'done' }, { id: 'isolate', name: 'Isolate', state: 'now' }] // prettier-ignore
-  onBench(<Stub />, jobOf({ stages }))
+  onBench(<Stub onIdentify={() => undefined} onTakeOut={() => undefined} />, jobOf({ stages }))
   expect(screen.getByText('“Clicks.”')).toBeInTheDocument()
   expect(screen.getByText('15 min of looking so far')).toBeInTheDocument()
   expect(screen.getByText('Isolate').closest('li')).toHaveAttribute('aria-current', 'step')

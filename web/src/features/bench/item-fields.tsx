@@ -5,7 +5,7 @@ export const HEALTHS = [
 ] as const
 export type Health = (typeof HEALTHS)[number]['id']
 
-const FUNCTIONS = [
+export const FUNCTIONS = [
   { id: 'starts', label: 'starts when told' },
   { id: 'loads', label: 'takes and gives the disc' },
   { id: 'spins', label: 'spins' },

@@ -191,7 +191,7 @@ describe('isolating', () => {
     const job = jobOf()
     const swaps = {
       rows: [{ line: 3, part: 'Pickup', repair: 'Replace the bare pickup', item: 'D-1', health: 'unknown', result: 'no_change', p_bad: 0.35, goes_back: true, stays: false }],
-      parts: [{ line: 9, repair: 'replace_pickup', name: 'Replace the bare pickup', item: 'P-4', health: 'new', works: [], fails: [], price_cents: 2400, wait_days: 0, is_donor: false }],
+      parts: [{ line: 9, repair: 'replace_pickup', name: 'Replace the bare pickup', item: 'P-4', health: 'new', works: [], fails: [], price_cents: 2400, wait_days: 0, is_donor: false, is_taken: false }],
       next_item: '',
       next_repair: '',
       p_cures: 0,

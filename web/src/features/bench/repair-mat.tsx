@@ -6,6 +6,7 @@ import { TextField } from '@/ui/field'
 import { Chip, Notice, Panel } from '@/ui/panel'
 import { useBench } from './bench-context'
 import { Gate } from './gate'
+import { PartsThatFit } from './parts-that-fit'
 
 /** The chosen repair, step by step, each caution at its step; then the trial before the screws go in. */
 export function RepairMat({ onTrial }: { onTrial: (repair: string) => void }) {
@@ -37,6 +38,9 @@ export function RepairMat({ onTrial }: { onTrial: (repair: string) => void }) {
         </dl>
       </Panel>
       <Steps own={own} onTrial={() => onTrial(own.repair)} />
+      <Panel title="Parts that fit" level={3}>
+        <PartsThatFit />
+      </Panel>
       <Gate backTo={['isolate', 'agree']} />
     </>
   )

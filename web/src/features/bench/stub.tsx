@@ -1,13 +1,14 @@
 import { promise } from '@/lib/dates'
 import { euro } from '@/lib/money'
 import { minutes } from '@/lib/words'
+import { Button } from '@/ui/button'
 import { useBench } from './bench-context'
 import { Depths } from './depths'
 import type { Job } from '@/api/types'
 
 /** The unit's tag, its way through the house, and what the owner said. */
-export function Stub() {
-  const { job } = useBench()
+export function Stub({ onIdentify, onTakeOut }: { onIdentify: () => void; onTakeOut: () => void }) {
+  const { job, mayWork } = useBench()
   const { drive } = job
   return (
     <aside aria-label="The unit" className="flex flex-col gap-4 border-line bg-paper p-3.5 max-lg:border-b lg:w-52 lg:shrink-0 lg:overflow-y-auto lg:border-r">
@@ -37,6 +38,16 @@ export function Stub() {
           </li>
         ))}
       </ol>
+      {mayWork && job.stage !== 'closed' && (
+        <div className="flex flex-col gap-1.5 max-lg:flex-row">
+          <Button hotkey="I" onClick={onIdentify} className="justify-between px-2.5!">
+            Which drive is it?
+          </Button>
+          <Button hotkey="O" onClick={onTakeOut} className="justify-between px-2.5!">
+            Take an own part out
+          </Button>
+        </div>
+      )}
       <Depths />
       <blockquote className="border-l-3 border-line pl-2.5 text-quiet italic">“{job.complaint || 'No complaint written down yet'}”</blockquote>
       <p className="text-tiny text-quiet wrap-anywhere">

@@ -3,6 +3,7 @@ import { euro } from '@/lib/money'
 import { percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { useBench } from './bench-context'
+import { PutBack } from './put-back'
 
 const RESULTS: Record<string, string> = { no_change: 'no change', worse: 'worse', changed: 'part of it changed', clean: 'works' }
 const HEALTHS: Record<string, string> = { proven: 'proven', new: 'new', unknown: 'not known' }
@@ -50,12 +51,12 @@ export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (
       )}
       <div>
         <h3 className="mb-1 font-bold">Parts for this job</h3>
-        {swaps.parts.length === 0 && <p className="text-quiet">None noted. A part that is here, at a donor or on its way changes what a step costs.</p>}
+        {swaps.parts.length === 0 && <p className="text-quiet">None taken or noted. What the shelf holds is reckoned with anyway: see Parts that fit.</p>}
         <ul className="divide-y divide-line">
           {swaps.parts.map((p) => (
             <li key={p.line} className="flex flex-wrap items-center justify-between gap-2 py-1">
               <span>
-                <span className="figures font-semibold">{p.item || 'no tag'}</span>, for {p.name.toLowerCase()}: {p.is_donor ? 'at a donor' : p.wait_days > 0 ? `here in ${p.wait_days} days` : 'here'},{' '}
+                <span className="figures font-semibold">{p.item || 'no tag'}</span>, for {p.name.toLowerCase()}: {p.is_taken ? 'taken from the shelf' : p.is_donor ? 'at a donor' : p.wait_days > 0 ? `here in ${p.wait_days} days` : 'here'},{' '}
                 {HEALTHS[p.health]}
                 {p.works.length > 0 && `, works: ${p.works.join(', ')}`}
                 {p.fails.length > 0 && `, fails: ${p.fails.join(', ')}`}
@@ -66,9 +67,13 @@ export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (
                   <Button onClick={() => onTrial(p.repair)} disabled={isBusy}>
                     Log its trial
                   </Button>
-                  <Button kind="quiet" disabled={isBusy} onClick={() => send('/api/jobs/{tag}/strikes', { line: p.line, why: 'not at hand any more' }, `Take ${p.item || 'the part'} off the list`)}>
-                    Take off
-                  </Button>
+                  {p.is_taken ? (
+                    <PutBack part={p} />
+                  ) : (
+                    <Button kind="quiet" disabled={isBusy} onClick={() => send('/api/jobs/{tag}/strikes', { line: p.line, why: 'not at hand any more' }, `Take ${p.item || 'the part'} off the list`)}>
+                      Take off
+                    </Button>
+                  )}
                 </span>
               )}
             </li>
@@ -76,7 +81,7 @@ export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (
         </ul>
         {mayWork && (
           <Button onClick={onPart} disabled={isBusy} className="mt-2">
-            Note a part
+            Note a part that is not on the shelf
           </Button>
         )}
       </div>

@@ -59,6 +59,6 @@ test('a candidate says what speaks against it, and can be taken', async () => {
   const onPick = vi.fn()
   show(onPick)
   await userEvent.click(await screen.findByRole('button', { name: 'Take V-1' }))
-  expect(onPick).toHaveBeenCalledWith(7)
+  expect(onPick).toHaveBeenCalledWith(7, expect.anything())
   expect(screen.getByText('speaks against it: How does a disc go in?')).toBeInTheDocument()
 })

@@ -7,6 +7,7 @@ import { useKeys, type Keys } from '@/lib/use-keys'
 import { percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Notice, Waiting } from '@/ui/panel'
+import { Drawing } from './key-drawings'
 
 const WHERE = { outside: 'From the outside', cover_off: 'Cover off, mains out', drive_open: 'Drive open, mains out, strap on' } as const
 const CANT_SEE = 'cant_see'
@@ -15,8 +16,8 @@ const WORTH_TAKING = 0.15
 type Answers = Record<string, string>
 
 /** Which drive is this? The most telling look first, answers in any order; a slip of the eye lowers the right one, and never rules it out. */
-export function Identify({ onPick }: { onPick?: (sheetId: number) => void }) {
-  const [answers, setAnswers] = useState<Answers>({})
+export function Identify({ start = {}, onPick }: { start?: Answers; onPick?: (sheetId: number, seen: Answers) => void }) {
+  const [answers, setAnswers] = useState<Answers>(start)
   const [asked, setAsked] = useState('')
   const key = useQuery({
     queryKey: ['key', answers],
@@ -37,7 +38,7 @@ export function Identify({ onPick }: { onPick?: (sheetId: number) => void }) {
     current.values.forEach((v, n) => (keys[String(n + 1)] = () => answer(current.id, v.id)))
     keys['0'] = () => answer(current.id, CANT_SEE)
   }
-  useKeys(keys)
+  useKeys(keys, { inDialog: true })
   if (key.isError)
     return (
       <Notice tone="danger" title="The key could not be read" role="alert">
@@ -56,10 +57,13 @@ export function Identify({ onPick }: { onPick?: (sheetId: number) => void }) {
         <Given features={found.features} answers={answers} onTake={take} />
         <Other features={found.features.filter((f) => !(f.id in answers) && f !== current)} onAsk={setAsked} />
       </div>
-      <Candidates found={found} onPick={onPick} />
+      <Candidates found={found} onPick={onPick && ((id) => onPick(id, seenIn(answers)))} />
     </div>
   )
 }
+
+/** What was seen: what could not be seen is left out. */
+const seenIn = (answers: Answers): Answers => Object.fromEntries(Object.entries(answers).filter(([, value]) => value !== CANT_SEE))
 
 function Look({ feature, onAnswer }: { feature: Feature; onAnswer: (value: string) => void }) {
   return (
@@ -70,7 +74,10 @@ function Look({ feature, onAnswer }: { feature: Feature; onAnswer: (value: strin
       <div className="flex flex-wrap gap-2" role="group" aria-label={`Answers: ${feature.ask}`}>
         {feature.values.map((v, n) => (
           <Button key={v.id} kind="answer" hotkey={String(n + 1)} onClick={() => onAnswer(v.id)}>
-            {v.label}
+            <span className="flex items-center gap-2.5">
+              <Drawing feature={feature.id} value={v.id} />
+              {v.label}
+            </span>
           </Button>
         ))}
         <Button kind="answer" hotkey="0" onClick={() => onAnswer(CANT_SEE)}>

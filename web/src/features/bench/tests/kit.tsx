@@ -99,6 +99,11 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
     { id: 'clean_lens', name: 'Clean the lens', uses_item: false },
     { id: 'replace_pickup', name: 'Replace the bare pickup', uses_item: true },
   ],
+  custody: [],
+  identity: [],
+  looks: {},
+  sheet_version: 1,
+  newer_sheet_id: null,
   proof: { checks: [], passes: 0, passes_needed: 3, p_fixed: 0, p_fail_per_try: 0.5, verdict: '', says: '' },
   ...more,
 })

@@ -1,0 +1,50 @@
+import { useQuery } from '@tanstack/react-query'
+import { client } from '@/api/client'
+import { fileBody, useOnce } from '@/api/once'
+import { dataOf } from '@/api/problem'
+import type { components } from '@/api/schema'
+
+type SheetIn = components['schemas']['SheetIn']
+type SayIn = components['schemas']['SayIn']
+const TOUCHED = ['sheets', 'sheet', 'fits', 'key', 'part', 'workbench', 'job']
+
+export const useSheets = () => useQuery({ queryKey: ['sheets'], queryFn: () => dataOf(client.GET('/api/sheets')), staleTime: 300_000 })
+
+export const useSheetForm = () => useQuery({ queryKey: ['sheet-form'], queryFn: () => dataOf(client.GET('/api/sheet-form')), staleTime: Infinity })
+
+export const useSheet = (variant: string, version?: number) =>
+  useQuery({
+    queryKey: ['sheet', variant, version ?? 'current'],
+    queryFn: () => dataOf(client.GET('/api/sheets/{variant}', { params: { path: { variant }, query: version === undefined ? {} : { version } } })),
+  })
+
+export const useSaveSheet = (variant: string) =>
+  useOnce((body: SheetIn) => dataOf(client.POST('/api/sheets/{variant}', { params: { path: { variant } }, body })), TOUCHED)
+
+// a form with a file: the client would write JSON otherwise
+const asForm = { bodySerializer: (body: unknown) => body as FormData }
+
+export const useImportSheet = () =>
+  useOnce(({ file, key }: { file: File; key: string }) => dataOf(client.POST('/api/sheet-files', { body: fileBody(file, key) as never, ...asForm })), TOUCHED)
+
+export const useImportTable = (variant: string) =>
+  useOnce(
+    ({ table, file, key }: { table: string; file: File; key: string }) =>
+      dataOf(client.POST('/api/sheets/{variant}/tables/{table}', { params: { path: { variant, table } }, body: fileBody(file, key) as never, ...asForm })),
+    TOUCHED,
+  )
+
+export const useFitsOfUnit = (variant: string) =>
+  useQuery({
+    queryKey: ['fits', 'unit', variant],
+    queryFn: () => dataOf(client.GET('/api/fits/unit/{variant}', { params: { path: { variant } } })),
+    enabled: variant !== '',
+  })
+
+export const useFitsAtLevel = (level: string) =>
+  useQuery({ queryKey: ['fits', 'level', level], queryFn: () => dataOf(client.GET('/api/fits/level/{level}', { params: { path: { level } } })) })
+
+export const useHomesOfPart = (level: string, code: string) =>
+  useQuery({ queryKey: ['fits', 'part', level, code], queryFn: () => dataOf(client.GET('/api/fits/part', { params: { query: { level, code } } })), enabled: code !== '' })
+
+export const useSay = () => useOnce((body: SayIn) => dataOf(client.POST('/api/fits', { body })), TOUCHED)

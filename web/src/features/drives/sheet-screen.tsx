@@ -1,0 +1,199 @@
+import { useState } from 'react'
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
+import { useMay } from '@/api/session'
+import type { SheetDetail, SheetForm, Table } from '@/api/types'
+import { dayOf } from '@/lib/dates'
+import { discClass } from '@/lib/words'
+import { Asked } from '@/ui/asked'
+import { Button } from '@/ui/button'
+import { TextField } from '@/ui/field'
+import { Chip, Notice, Panel } from '@/ui/panel'
+import { Page } from '@/ui/sub-nav'
+import type { SheetDocument } from './document'
+import { DrivePlan } from './drive-plan'
+import { useSheet, useSheetForm } from './drive-queries'
+import { PAIRING } from './pairing'
+import { RowsTable } from './rows-table'
+import { SourceMark } from './source-mark'
+
+const LINK = 'inline-flex min-h-11 items-center rounded-lg border border-ink/55 bg-paper px-3.5 hover:border-ink'
+
+/** One drive sheet: its plan, its facts and its tables, each value with where it comes from. */
+export function SheetScreen() {
+  const { variant = '' } = useParams()
+  const [query] = useSearchParams()
+  const asked = query.get('version')
+  const sheet = useSheet(variant, asked === null ? undefined : Number(asked))
+  const form = useSheetForm()
+  return (
+    <Asked of={sheet} what={`the sheet of ${variant}`}>
+      {(found) => (
+        <Asked of={form} what="the tables">
+          {(words) => <Sheet sheet={found} form={words} />}
+        </Asked>
+      )}
+    </Asked>
+  )
+}
+
+function Sheet({ sheet, form }: { sheet: SheetDetail; form: SheetForm }) {
+  const may = useMay('sheets')
+  const { drive } = sheet
+  const document = sheet.document as unknown as SheetDocument
+  const filled = form.tables.filter((t) => (document.tables[t.id] ?? []).length > 0)
+  return (
+    <Page
+      title={
+        <>
+          <span className="figures">{drive.variant}</span> {drive.maker} {drive.console}, revision {drive.revision}
+        </>
+      }
+      lead={
+        <>
+          <Link to="/drives" className="underline underline-offset-2">
+            All drives
+          </Link>{' '}
+          · version {sheet.version}
+          {!sheet.is_current && ' (not the newest)'}
+          {sheet.also_in.length > 0 && ` · also found in ${sheet.also_in.join('; ')}`}
+        </>
+      }
+      actions={
+        <>
+          <a className={LINK} href={`/api/sheets/${drive.variant}/file`} download>
+            Save as a file
+          </a>
+          <Link className={LINK} to={`/drives/fits?variant=${drive.variant}`}>
+            What fits it
+          </Link>
+          {may && sheet.is_current && (
+            <Link className={`${LINK} bg-ink! text-paper`} to={`/drives/${drive.variant}/edit`}>
+              Edit
+            </Link>
+          )}
+        </>
+      }
+    >
+      {!sheet.is_current && (
+        <Notice tone="brass" title="An older version">
+          Jobs that were done with it keep it. <Link to={`/drives/${drive.variant}`}>Show the newest</Link>.
+        </Notice>
+      )}
+      <div className="grid gap-4 lg:grid-cols-[24rem_minmax(0,1fr)]">
+        <Panel>
+          <DrivePlan drive={drive} parts={[]} />
+        </Panel>
+        <Panel title="Facts">
+          <Facts sheet={sheet} document={document} form={form} />
+        </Panel>
+      </div>
+      {sheet.gaps.length > 0 && (
+        <Notice tone="brass" title="Not known yet">
+          <ul className="list-disc pl-5">
+            {sheet.gaps.map((g) => (
+              <li key={g.text}>{g.text}</li>
+            ))}
+          </ul>
+        </Notice>
+      )}
+      {filled.map((t) => (
+        <TablePanel key={t.id} table={t} document={document} variant={drive.variant} form={form} />
+      ))}
+      {may && <CopySheet variant={drive.variant} />}
+      <Panel title="Versions" level={2}>
+        <ul className="divide-y divide-line">
+          {sheet.versions.map((v) => (
+            <li key={v.id} className="flex flex-wrap gap-x-3 py-1.5">
+              <Link to={`/drives/${drive.variant}?version=${v.version}`} className="figures font-semibold underline underline-offset-2">
+                version {v.version}
+              </Link>
+              <span>{v.why || 'no reason given'}</span>
+              <span className="text-quiet">
+                {v.by}
+                {v.at && `, ${dayOf(v.at)}`}
+              </span>
+            </li>
+          ))}
+        </ul>
+      </Panel>
+    </Page>
+  )
+}
+
+/** Another variant often differs in a few values alone. */
+function CopySheet({ variant }: { variant: string }) {
+  const [name, setName] = useState('')
+  const navigate = useNavigate()
+  return (
+    <Panel title="A sheet for another variant">
+      <form
+        className="flex flex-wrap items-end gap-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (name.trim()) void navigate(`/drives/${encodeURIComponent(name.trim())}/edit?from=${variant}`)
+        }}
+      >
+        <TextField label="Name of the other variant" value={name} maxLength={40} onChange={(e) => setName(e.target.value)} />
+        <Button type="submit" disabled={!name.trim()}>
+          Start from this sheet
+        </Button>
+      </form>
+    </Panel>
+  )
+}
+
+function Facts({ sheet, document, form }: { sheet: SheetDetail; document: SheetDocument; form: SheetForm }) {
+  const { drive } = sheet
+  const rows: [string, string, string][] = [
+    ['pairing', 'Pairing', PAIRING[drive.pairing] ?? ''],
+    ['classes', 'Reads', sheet.classes.map(discClass).join(', ')],
+    ['classes', 'Light', drive.wavelengths.map((nm) => `${nm} nm`).join(', ')],
+    ['fuse_rating', 'Fuse', drive.fuse_rating || 'none on the drive board'],
+    ['has_trimmer', 'Trimmer', drive.has_trimmer ? 'on the pickup' : 'none'],
+    ['motor_soldered', 'Motors', drive.motor_soldered ? 'soldered' : 'plugged'],
+    ...(drive.family === 'tray' ? ([['has_belt', 'Load', drive.has_belt ? 'by a belt' : 'by gears alone']] as [string, string, string][]) : []),
+    ...(drive.family === 'lid' ? ([['lid_switches', 'Lid switches', String(drive.lid_switches)]] as [string, string, string][]) : []),
+    ...Object.entries(document.drive.reference_times ?? {}).map(([c, t]): [string, string, string] => ['reference_times', `${discClass(c)} to play`, `${t.mean_s} s ± ${t.sd_s} s, ${t.n} readings`]),
+    ...Object.entries(document.drive.prices ?? {}).map(([r, p]): [string, string, string] => ['prices', r.replaceAll('_', ' '), `€${p.price_eur}, ${p.wait_days} days`]),
+  ]
+  return (
+    <table className="w-full text-left">
+      <tbody>
+        {rows.map(([fact, name, value]) => (
+          <tr key={name} className="border-t border-line align-top first:border-0">
+            <th scope="row" className="w-40 py-1.5 pr-3 font-normal text-quiet">
+              {name}
+            </th>
+            <td className="py-1.5 pr-3 font-semibold">{value}</td>
+            <td className="py-1.5">
+              <SourceMark source={document.sources[fact] ?? document.sources['*']!} form={form} />
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+function TablePanel({ table, document, variant, form }: { table: Table; document: SheetDocument; variant: string; form: SheetForm }) {
+  return (
+    <Panel
+      title={table.title}
+      aside={
+        <span className="flex items-baseline gap-3">
+          <span>{table.about}</span>
+          <a className="whitespace-nowrap underline underline-offset-2" href={`/api/sheets/${variant}/tables/${table.id}`} download>
+            CSV
+          </a>
+        </span>
+      }
+    >
+      <RowsTable table={table} rows={document.tables[table.id] ?? []} form={form} />
+      {table.id === 'assemblies' && (
+        <p className="mt-2 text-tiny text-quiet">
+          <Chip>key</Chip> {PAIRING[document.drive.pairing ?? 'unknown']}
+        </p>
+      )}
+    </Panel>
+  )
+}

@@ -1,0 +1,142 @@
+import { useRef } from 'react'
+import type { Column, SheetForm, Table } from '@/api/types'
+import { Button } from '@/ui/button'
+import { Notice, Panel } from '@/ui/panel'
+import type { Cell, Row } from './document'
+import { useImportTable } from './drive-queries'
+
+const BOX = 'min-h-11 w-full min-w-24 rounded-lg border border-ink/55 bg-paper px-2 aria-invalid:border-2 aria-invalid:border-danger'
+
+interface Props {
+  table: Table
+  rows: Row[]
+  form: SheetForm
+  variant: string
+  /** JSON pointer of what the server refused. */
+  place: string
+  onChange: (rows: Row[]) => void
+}
+
+/** One table, cell by cell; or a whole table from a CSV file. */
+export function TableEditor({ table, rows, form, variant, place, onChange }: Props) {
+  const set = (n: number, id: string, value: Cell) => onChange(rows.map((r, k) => (k === n ? { ...r, [id]: value } : r)))
+  return (
+    <Panel title={table.title} aside={table.about}>
+      {rows.length > 0 && (
+        <div className="overflow-x-auto">
+          <table className="w-full text-left">
+            <thead className="text-tiny text-quiet">
+              <tr>
+                {table.columns.map((c) => (
+                  <th key={c.id} className="pr-2 pb-1 font-normal">
+                    {c.name}
+                    {c.unit && `, ${c.unit}`}
+                  </th>
+                ))}
+                <th className="sr-only">Take out</th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((r, n) => (
+                <tr key={n} className={place === `/tables/${table.id}/${n}` ? 'outline-2 outline-danger' : ''}>
+                  {table.columns.map((c) => (
+                    <td key={c.id} className="pr-2 pb-1.5">
+                      <CellField
+                        column={c}
+                        label={`${table.title}, row ${n + 1}, ${c.name}`}
+                        value={r[c.id] ?? null}
+                        form={form}
+                        isRefused={place === `/tables/${table.id}/${n}/${c.id}`}
+                        onChange={(value) => set(n, c.id, value)}
+                      />
+                    </td>
+                  ))}
+                  <td>
+                    <Button kind="quiet" aria-label={`Take row ${n + 1} out of ${table.title}`} onClick={() => onChange(rows.filter((_, k) => k !== n))}>
+                      Take out
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+      <div className="mt-2 flex flex-wrap items-start gap-2">
+        <Button onClick={() => onChange([...rows, blank(table)])}>Add a row</Button>
+        <FromCsv table={table} variant={variant} />
+      </div>
+    </Panel>
+  )
+}
+
+/** A new row: choices at their first word, numbers and texts to be filled in. */
+const blank = (table: Table): Row =>
+  Object.fromEntries(table.columns.filter((c) => !c.optional).map((c) => [c.id, c.kind === 'choice' ? c.choices[0]! : c.kind === 'flag' ? false : c.kind === 'text' ? '' : c.low]))
+
+interface CellProps {
+  column: Column
+  label: string
+  value: Cell
+  form: SheetForm
+  isRefused: boolean
+  onChange: (value: Cell) => void
+}
+
+function CellField({ column, label, value, form, isRefused, onChange }: CellProps) {
+  const common = { 'aria-label': label, 'aria-invalid': isRefused || undefined }
+  if (column.kind === 'flag') return <input type="checkbox" className="mx-2 size-5" {...common} checked={value === true} onChange={(e) => onChange(e.target.checked)} />
+  if (column.kind === 'choice')
+    return (
+      <select className={BOX} {...common} value={String(value)} onChange={(e) => onChange(e.target.value)}>
+        {column.choices.map((c) => (
+          <option key={c} value={c}>
+            {choiceName(column, c, form)}
+          </option>
+        ))}
+      </select>
+    )
+  if (column.kind === 'text') return <input className={BOX} {...common} maxLength={300} value={String(value ?? '')} onChange={(e) => onChange(e.target.value === '' && column.optional ? null : e.target.value)} />
+  return (
+    <input
+      type="number"
+      step={column.kind === 'count' ? 1 : 'any'}
+      min={column.low}
+      max={column.high}
+      className={`${BOX} figures`}
+      {...common}
+      value={value === null ? '' : String(value)}
+      onChange={(e) => onChange(e.target.value === '' ? (column.optional ? null : '') : Number(e.target.value))}
+    />
+  )
+}
+
+const choiceName = (column: Column, choice: string, form: SheetForm): string =>
+  column.id === 'level' ? (form.levels.find((l) => l.id === choice)?.name ?? choice) : column.id === 'origin' ? (form.origins[choice] ?? choice) : choice
+
+function FromCsv({ table, variant }: { table: Table; variant: string }) {
+  const load = useImportTable(variant)
+  const field = useRef<HTMLInputElement>(null)
+  return (
+    <>
+      <input
+        ref={field}
+        type="file"
+        accept=".csv,text/csv"
+        className="sr-only"
+        aria-label={`${table.title} from a CSV file`}
+        onClick={(e) => (e.currentTarget.value = '')}
+        onChange={(e) => e.target.files?.[0] && load.mutate({ table: table.id, file: e.target.files[0] })}
+      />
+      <Button kind="quiet" disabled={load.isPending} onClick={() => field.current?.click()}>
+        {load.isPending ? 'Reading…' : 'Replace by a CSV file, saved at once'}
+      </Button>
+      {load.error && (
+        <Notice tone="danger" title="Not loaded; nothing was changed" role="alert">
+          {load.error.message}
+        </Notice>
+      )}
+      {load.data && !load.error && <Notice title={`Saved as version ${load.data.version}`} role="status" />}
+    </>
+  )
+}

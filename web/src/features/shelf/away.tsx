@@ -1,0 +1,46 @@
+import { Link } from 'react-router'
+import { Asked } from '@/ui/asked'
+import { Notice, Panel } from '@/ui/panel'
+import { labelsHref, ShelfPage } from './shelf-page'
+import { useAway } from './shelf-queries'
+
+const daysSince = (iso: string): number => Math.floor((Date.now() - new Date(iso).getTime()) / 86_400_000)
+
+/** Owners' parts that are out of their units: never stock, and chased until they are back. */
+export function ShelfAway() {
+  const away = useAway()
+  return (
+    <ShelfPage lead="What belongs to an owner and is out of its unit. It is nobody's stock, and its unit does not leave without it.">
+      <Asked of={away} what="what is out of its unit">
+        {(found) =>
+          found.length === 0 ? (
+            <Notice title="Everything is in its unit">When an owner&apos;s board or drive leaves its console, it gets a tag from the job and stands here until it is back.</Notice>
+          ) : (
+            <Panel>
+              <ul className="divide-y divide-line">
+                {found.map((p) => (
+                  <li key={p.tag} className="flex flex-wrap items-center gap-x-4 py-1.5">
+                    <Link to={`/shelf/parts/${p.tag}`} className="figures inline-flex min-h-11 items-center font-bold underline underline-offset-2">
+                      {p.tag}
+                    </Link>
+                    <span>
+                      <b>{p.level_name}</b> of{' '}
+                      <Link to={`/bench/${p.owner_job}`} className="figures underline underline-offset-2">
+                        {p.owner_job}
+                      </Link>
+                      , lies {p.place || 'nobody wrote where'}
+                    </span>
+                    <span className="text-quiet">{daysSince(p.away_since!) === 0 ? 'since today' : `for ${daysSince(p.away_since!)} days`}</span>
+                  </li>
+                ))}
+              </ul>
+              <a className="mt-2 inline-flex min-h-11 items-center underline underline-offset-2" href={labelsHref(found.map((p) => p.tag))} target="_blank" rel="noreferrer">
+                Print their labels
+              </a>
+            </Panel>
+          )
+        }
+      </Asked>
+    </ShelfPage>
+  )
+}

@@ -1,0 +1,133 @@
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { useMay } from '@/api/session'
+import type { Order } from '@/api/types'
+import { dayOf, today } from '@/lib/dates'
+import { euro } from '@/lib/money'
+import { Asked } from '@/ui/asked'
+import { Button } from '@/ui/button'
+import { Dialog } from '@/ui/dialog'
+import { TextField } from '@/ui/field'
+import { Notice, Panel } from '@/ui/panel'
+import { OrderDialog } from './order-dialog'
+import { ShelfPage } from './shelf-page'
+import { useArrive, useCancelOrder, useOrders } from './shelf-queries'
+
+/** What is ordered, each with when it is expected: half of such orders, and nine in ten. */
+export function ShelfComing() {
+  const orders = useOrders()
+  const may = useMay('shelf')
+  const [isOrdering, setOrdering] = useState(false)
+  return (
+    <ShelfPage lead="What is ordered, with when it is expected by how long each supplier took before." actions={may && <Button onClick={() => setOrdering(true)}>Write an order down</Button>}>
+      <Asked of={orders} what="the orders">
+        {(found) => {
+          if (found.length === 0) return <Notice title="Nothing is on its way">An order that is written down here counts in the advice: a part that comes is worth waiting for, or not.</Notice>
+          const most = Math.max(...found.map((o) => o.most_days), 1)
+          return (
+            <Panel>
+              <ul className="divide-y divide-line">
+                {found.map((o) => (
+                  <OrderRow key={o.tag} order={o} most={most} may={may} />
+                ))}
+              </ul>
+            </Panel>
+          )
+        }}
+      </Asked>
+      {isOrdering && <OrderDialog onClose={() => setOrdering(false)} />}
+    </ShelfPage>
+  )
+}
+
+const inDays = (days: number): string => (days < 1 ? 'within a day' : `in ${Math.round(days)} ${Math.round(days) === 1 ? 'day' : 'days'}`)
+
+function OrderRow({ order: o, most, may }: { order: Order; most: number; may: boolean }) {
+  const [open, setOpen] = useState<'arrive' | 'cancel' | null>(null)
+  return (
+    <li className="grid items-center gap-x-4 gap-y-1 py-2.5 md:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)_auto]">
+      <span>
+        <b className="figures">{o.tag}</b> {o.count} × {o.name}
+        <span className="block text-tiny text-quiet">
+          {o.supplier}, ordered {dayOf(o.ordered_on)}, {Math.round(o.waited_days)} days ago · {euro(o.piece_cents)} a piece
+        </span>
+      </span>
+      <span>
+        <span className="relative block h-4 rounded bg-mat" aria-hidden="true">
+          <span className="absolute inset-y-0 left-0 rounded bg-brass/35" style={{ width: `${(100 * o.most_days) / most}%` }} />
+          <span className="absolute inset-y-0 w-1 bg-brass" style={{ left: `${(100 * o.half_days) / most}%` }} />
+        </span>
+        <span className="block text-tiny">
+          half of such orders are here <b>{inDays(o.half_days)}</b>, nine in ten <b>{inDays(o.most_days)}</b>
+          <span className="text-quiet"> ({o.past === 0 ? 'a supplier without a past here' : `${o.past} past orders`})</span>
+        </span>
+      </span>
+      {may && (
+        <span className="flex gap-1.5">
+          <Button onClick={() => setOpen('arrive')}>It is here</Button>
+          <Button kind="quiet" onClick={() => setOpen('cancel')}>
+            Will not come
+          </Button>
+        </span>
+      )}
+      {open === 'arrive' && <ArriveDialog order={o} onClose={() => setOpen(null)} />}
+      {open === 'cancel' && <CancelDialog order={o} onClose={() => setOpen(null)} />}
+    </li>
+  )
+}
+
+function ArriveDialog({ order, onClose }: { order: Order; onClose: () => void }) {
+  const arrive = useArrive(order.tag)
+  const navigate = useNavigate()
+  const [on, setOn] = useState(today())
+  const [place, setPlace] = useState('')
+  return (
+    <Dialog title={`${order.tag} is here`} open onClose={onClose} note={`${order.count} × ${order.name}. Count them before you put them away.`}>
+      <form
+        className="space-y-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          arrive.mutate({ on, place: place.trim() }, { onSuccess: (part) => void navigate(`/shelf/parts/${part.tag}`) })
+        }}
+      >
+        <TextField label="Arrived on" type="date" value={on} onChange={(e) => setOn(e.target.value)} />
+        <TextField label="Where it lies" value={place} maxLength={60} onChange={(e) => setPlace(e.target.value)} />
+        {arrive.error && (
+          <Notice tone="danger" title="Not written" role="alert">
+            {arrive.error.message}
+          </Notice>
+        )}
+        <Button kind="act" type="submit" disabled={!on || arrive.isPending}>
+          Put them on the shelf
+        </Button>
+      </form>
+    </Dialog>
+  )
+}
+
+function CancelDialog({ order, onClose }: { order: Order; onClose: () => void }) {
+  const cancel = useCancelOrder(order.tag)
+  const [why, setWhy] = useState('')
+  return (
+    <Dialog title={`${order.tag} will not come`} open onClose={onClose}>
+      <form
+        className="space-y-4"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (why.trim()) cancel.mutate({ why: why.trim() }, { onSuccess: onClose })
+        }}
+      >
+        <TextField label="Why" value={why} maxLength={120} onChange={(e) => setWhy(e.target.value)} />
+        {cancel.error && (
+          <Notice tone="danger" title="Not written" role="alert">
+            {cancel.error.message}
+          </Notice>
+        )}
+        <Button kind="act" type="submit" disabled={!why.trim() || cancel.isPending}>
+          Write it down
+        </Button>
+      </form>
+    </Dialog>
+  )
+}
+

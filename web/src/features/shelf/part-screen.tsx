@@ -1,0 +1,161 @@
+import { useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { useMay } from '@/api/session'
+import type { PartDetail } from '@/api/types'
+import { dayOf } from '@/lib/dates'
+import { euro } from '@/lib/money'
+import { Asked } from '@/ui/asked'
+import { Button } from '@/ui/button'
+import { Chip, Notice, Panel } from '@/ui/panel'
+import { Page } from '@/ui/sub-nav'
+import { CheckDialog } from './check-dialog'
+import { FUNCTION_NAMES, FunctionMarks, Health, statesOf } from './health'
+import { MinimumForm } from './minimum-form'
+import { ScrapDialog } from './scrap-dialog'
+import { labelsHref } from './shelf-page'
+import { useCheckPart, usePart, useScrap } from './shelf-queries'
+
+/** One tag of the shelf: what it is, what it was seen to do, where it fits, and everything that happened to it. */
+export function PartScreen() {
+  const { tag = '' } = useParams()
+  const part = usePart(tag)
+  return (
+    <Asked of={part} what={tag}>
+      {(found) => <PartView part={found} />}
+    </Asked>
+  )
+}
+
+function PartView({ part }: { part: PartDetail }) {
+  const may = useMay('shelf')
+  const check = useCheckPart(part.tag)
+  const scrap = useScrap(part.tag)
+  const [open, setOpen] = useState<'check' | 'scrap' | null>(null)
+  const isOwners = part.owner_job !== ''
+  const fits = part.fits.filter((f) => f.verdict !== 'unknown')
+  return (
+    <Page
+      title={
+        <>
+          <span className="figures">{part.tag}</span> {part.name}
+        </>
+      }
+      lead={
+        <Link to="/shelf" className="underline underline-offset-2">
+          The shelf
+        </Link>
+      }
+      actions={
+        <>
+          <a className="inline-flex min-h-11 items-center rounded-lg border border-ink/55 bg-paper px-3.5 hover:border-ink" href={labelsHref([part.tag])} target="_blank" rel="noreferrer">
+            Print its label
+          </a>
+          {may && <Button onClick={() => setOpen('check')}>Write down what it does</Button>}
+          {may && part.count > 0 && (
+            <Button kind="quiet" onClick={() => setOpen('scrap')}>
+              Throw away
+            </Button>
+          )}
+        </>
+      }
+    >
+      {isOwners && (
+        <Notice tone="brass" title={`Belongs to the owner of ${part.owner_job}`}>
+          {part.away_since ? 'It is out of its unit, and goes back before the unit does. It is never stock.' : 'It is back in its unit.'} <Link to={`/bench/${part.owner_job}`}>Open {part.owner_job}</Link>
+        </Notice>
+      )}
+      <div className="grid gap-4 md:grid-cols-[minmax(0,1fr)_11rem]">
+        <Panel>
+          <dl className="grid gap-x-6 gap-y-1.5 sm:grid-cols-[9rem_minmax(0,1fr)]">
+            <dt className="text-quiet">Here</dt>
+            <dd className="figures text-[1.3rem] leading-6 font-bold">{isOwners ? '–' : part.count}</dd>
+            <dt className="text-quiet">What</dt>
+            <dd>
+              {part.level_name} <span className="figures">{part.code}</span>
+              {part.is_complete && ', with what a bare one lacks'}
+            </dd>
+            <dt className="text-quiet">Lies</dt>
+            <dd>{part.place || 'nobody wrote where'}</dd>
+            {part.origin && (
+              <>
+                <dt className="text-quiet">Out of</dt>
+                <dd>
+                  <Link to={`/shelf/donors/${part.origin}`} className="figures underline underline-offset-2">
+                    {part.origin}
+                  </Link>
+                </dd>
+              </>
+            )}
+            <dt className="text-quiet">A piece</dt>
+            <dd className="figures">{part.piece_cents ? euro(part.piece_cents) : '–'}</dd>
+            <dt className="text-quiet">Known</dt>
+            <dd className="space-y-1">
+              <Health health={part.health} />
+              <FunctionMarks functions={statesOf(part.functions, part.works, part.fails)} />
+            </dd>
+            {part.holders.length > 0 && (
+              <>
+                <dt className="text-quiet">Taken</dt>
+                <dd>
+                  {part.holders.map((h) => (
+                    <span key={h.job + h.at} className="block">
+                      for{' '}
+                      <Link to={`/bench/${h.job}`} className="figures underline underline-offset-2">
+                        {h.job}
+                      </Link>{' '}
+                      by {h.by}, {dayOf(h.at)}
+                    </span>
+                  ))}
+                </dd>
+              </>
+            )}
+          </dl>
+          {may && !isOwners && <MinimumForm level={part.level} code={part.code} />}
+        </Panel>
+        <Panel>
+          <img src={`/api/labels/${part.tag}`} alt={`Code of ${part.tag}`} className="mx-auto w-full max-w-44 rounded bg-white p-1" />
+        </Panel>
+      </div>
+      <Panel title="Where it fits" aside={<Link to={`/drives/fits?level=${part.level}&code=${encodeURIComponent(part.code)}`}>Look closer, or correct it</Link>}>
+        {fits.length === 0 && <p className="text-quiet">No sheet and nobody names this part: it is not offered to any job.</p>}
+        <ul className="divide-y divide-line">
+          {fits.map((f) => (
+            <li key={f.variant} className="py-1.5">
+              <Link to={`/drives/${f.variant}`} className="figures font-semibold underline underline-offset-2">
+                {f.variant}
+              </Link>{' '}
+              <Chip tone={f.verdict === 'no' ? 'danger' : f.verdict === 'fits' || f.verdict === 'transfers' ? 'clear' : 'brass'}>{f.verdict_name}</Chip> {f.reasons.join('; ')}
+            </li>
+          ))}
+        </ul>
+      </Panel>
+      <Trail part={part} />
+      {open === 'check' && <CheckDialog title={`What does ${part.tag} do?`} functions={part.functions} check={check} onClose={() => setOpen(null)} />}
+      {open === 'scrap' && <ScrapDialog title={`Throw ${part.tag} away`} most={part.count} error={scrap.error} isBusy={scrap.isPending} onScrap={(count, why) => scrap.mutate({ count, why }, { onSuccess: () => setOpen(null) })} onClose={() => setOpen(null)} />}
+    </Page>
+  )
+}
+
+function Trail({ part }: { part: PartDetail }) {
+  return (
+    <Panel title="What happened to it" aside="newest first">
+      {part.checks.length > 0 && (
+        <ul className="mb-3 divide-y divide-line">
+          {part.checks.map((c, n) => (
+            <li key={n} className="py-1">
+              {FUNCTION_NAMES[c.function]}: <b>{c.works ? 'works' : 'fails'}</b>
+              {c.unit && `, in ${c.unit}`} <span className="text-tiny text-quiet">{`${c.by}, ${dayOf(c.at)}`}</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      <ul className="divide-y divide-line">
+        {part.trail.map((m, n) => (
+          <li key={n} className="py-1">
+            {m.text} <span className="text-tiny text-quiet">{`${m.by}, ${dayOf(m.at)}`}</span>
+          </li>
+        ))}
+      </ul>
+    </Panel>
+  )
+}
