@@ -159,6 +159,7 @@ def donor_pieces(donor: Donor) -> list[DonorPiece]:
     unit = full_sheet(donor.sheet_id)
     seen = seen_of(donor.checks.all())
     left = set(() if donor.is_scrapped else pieces_left((*unit.pieces, "drive"), donor.gone))
+    why = {p: "" if p in left else donor.gone.get(p, "a piece of it is gone") for p in ("drive", *unit.pieces)}
     return [
         DonorPiece(
             level,
