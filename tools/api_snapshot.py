@@ -1,4 +1,4 @@
-"""The API's schema as a reviewed snapshot: written by ``./dev api``, compared by ``./test`` (with --check)."""
+"""The schemas of the API and of the drive sheet as reviewed snapshots: written by ``./dev api``, compared by ``./test`` (with --check)."""
 
 from __future__ import annotations
 
@@ -10,9 +10,11 @@ from importlib import import_module
 from pathlib import Path
 
 import django
+from spindle.casefile.sheet_schema import sheet_schema
 
 ROOT = Path(__file__).resolve().parents[1]
 SNAPSHOT = ROOT / "backend" / "api" / "openapi.json"
+SHEET = ROOT / "docs" / "formats" / "sheet.schema.json"
 TYPES = ROOT / "web" / "src" / "api" / "schema.d.ts"
 
 
@@ -25,11 +27,20 @@ def current() -> str:
     return json.dumps(api.get_openapi_schema(), indent=1, sort_keys=True) + "\n"
 
 
+def current_sheet() -> str:
+    """Return the schema of the drive sheet as the code has it now."""
+    return json.dumps(sheet_schema(), indent=1, ensure_ascii=False) + "\n"
+
+
 def main(*, is_check: bool) -> int:
     """Write the snapshot, or say whether it and the front end's types are current."""
     if not is_check:
         SNAPSHOT.write_text(current(), encoding="utf-8")
+        SHEET.write_text(current_sheet(), encoding="utf-8")
         return 0
+    if SHEET.read_text(encoding="utf-8") != current_sheet():
+        sys.stderr.write("docs/formats/sheet.schema.json is not what the code says: run ./dev api and look at the difference\n")
+        return 1
     if SNAPSHOT.read_text(encoding="utf-8") != current():
         sys.stderr.write("backend/api/openapi.json is not what the code says: run ./dev api and look at the difference\n")
         return 1

@@ -215,6 +215,7 @@ class SourceView(Schema):
     most_days: float
     repairs: list[str]
     """Repairs of this drive that it can be used for; empty if it fits in part only."""
+    p_cures: float
 
 
 class LevelRowView(Schema):

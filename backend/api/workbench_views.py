@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 from apps.drives.selectors import full_sheet
 from apps.jobs.selectors import JobState
-from apps.shelf.selectors import Source
+from apps.jobs.workbench import Usable
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS, is_within
 from spindle.drives.matching import VERDICT_NAMES
 from spindle.drives.swap_plan import PlanStep, SwapPlan
@@ -17,19 +17,17 @@ from . import drive_schemas as d
 from .drive_views import level_view
 
 
-def workbench_view(state: JobState, sources: Iterable[tuple[Source, tuple[str, ...]]], rows: Iterable[LevelRow]) -> d.WorkbenchView:
+def workbench_view(state: JobState, sources: Iterable[Usable], rows: Iterable[LevelRow]) -> d.WorkbenchView:
     """Return what this unit can use, how the levels compare, and the pieces that a plan can be asked for."""
     unit = full_sheet(state.job.sheet_id)
     pieces = ("drive", *(p for p in unit.pieces if p not in ("drive", "chip") and is_within(p, "drive")))
     return d.WorkbenchView(
-        version=state.job.version,
-        sources=[_source(s, repairs) for s, repairs in sources],
-        levels=[_level(r) for r in rows],
-        pieces=[level_view(LEVELS[p]) for p in pieces],
+        version=state.job.version, sources=[_source(u) for u in sources], levels=[_level(r) for r in rows], pieces=[level_view(LEVELS[p]) for p in pieces]
     )
 
 
-def _source(source: Source, repairs: tuple[str, ...]) -> d.SourceView:
+def _source(usable: Usable) -> d.SourceView:
+    source = usable.source
     m = source.match
     return d.SourceView(
         tag=source.tag,
@@ -48,7 +46,8 @@ def _source(source: Source, repairs: tuple[str, ...]) -> d.SourceView:
         cents=source.cents,
         wait_days=source.wait_days,
         most_days=source.most_days,
-        repairs=list(repairs),
+        repairs=list(usable.repairs),
+        p_cures=usable.p_cures,
     )
 
 

@@ -160,6 +160,16 @@ def test_a_harvested_motor_keeps_its_origin_and_health_and_can_be_harvested_once
     assert (bool(gone["deck"]), bool(gone["drive"]), gone["load_motor"]) == (True, True, "")
 
 
+def test_a_piece_is_taken_straight_out_of_a_donor_and_comes_back_as_a_part(bram):
+    assert bram.write(JOB, "takings", part="D-0001", repair="replace_drive").status_code == 200
+    part = bram.get(f"/shelf/parts/{taken(bram)['item']}").json()
+    assert (part["origin"], part["code"], part["count"]) == ("D-0001", "VM-S41", 0)
+    assert all(p["gone"] for p in bram.get("/shelf/donors/D-0001").json()["pieces"])
+    bram.write(JOB, "returns", line=taken(bram)["line"], seen={"reads": False})
+    part = bram.get(f"/shelf/parts/{part['tag']}").json()
+    assert (part["count"], part["fails"]) == (1, ["reads"])
+
+
 def test_a_donor_teaches_its_pieces_what_it_was_seen_to_do(bram):
     bram.post("/shelf/donors/D-0004/checks", key=key(), seen={"spins": True, "reads": False}, unit="K-0111")
     pieces = {p["level"]: p for p in bram.get("/shelf/donors/D-0004").json()["pieces"]}

@@ -2,10 +2,13 @@
 
 import copy
 import json
+from pathlib import Path
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from jsonschema import Draft202012Validator
+from referencing import Registry, Resource
 from spindle.casefile.rows import FORMULA_STARTS, read_csv, read_rows, write_csv
 from spindle.casefile.sheet import parse_json, read_sheet, write_sheet
 from spindle.drives.tables import TABLES
@@ -139,3 +142,30 @@ def test_a_bad_csv_names_line_and_column(text, place):
     with pytest.raises(CaseError) as caught:
         read_csv(table, text.format(head=",".join(c.id for c in table.columns)))
     assert caught.value.place == place
+
+
+ROOT = Path(__file__).parents[2]
+
+
+def validator():
+    case, own = (json.loads((ROOT / "docs" / "formats" / name).read_text(encoding="utf-8")) for name in ("case.schema.json", "sheet.schema.json"))
+    registry = Registry().with_resource("case.schema.json", Resource.from_contents(case))
+    return Draft202012Validator(own, registry=registry)
+
+
+@pytest.mark.parametrize("file", sorted((ROOT / "demo" / "sheets").glob("*.json")), ids=lambda f: f.stem)
+def test_every_demo_sheet_keeps_the_schema_and_a_round_trip_loses_nothing(file):
+    document = json.loads(file.read_text(encoding="utf-8"))
+    assert list(validator().iter_errors(document)) == []
+    written = write_sheet(read_sheet(document))
+    assert list(validator().iter_errors(written)) == []
+    assert write_sheet(read_sheet(written)) == written
+
+
+BEYOND_A_SCHEMA = {"/tables/trimmers/0/high_ohm", "/tables/trimmers/1", "/drive/fuse_rating", "/drive/variant"}
+"""What only the reader can see: order, rows named twice, one table against another, blanks."""
+
+
+@pytest.mark.parametrize(("path", "value", "place"), [b for b in BAD if b[2] not in BEYOND_A_SCHEMA])
+def test_the_schema_refuses_what_the_reader_refuses(path, value, place):
+    assert list(validator().iter_errors(changed(path, value))) != []

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from apps.drives.selectors import full_sheet
 from apps.jobs.selectors import JobState
 from apps.shelf.selectors import Source, sources_for
-from spindle.diagnosis.posterior import believe
+from spindle.diagnosis.posterior import Belief, believe
 from spindle.diagnosis.problem import plan_for
+from spindle.diagnosis.trials import p_bad
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import USABLE
 from spindle.drives.swap_plan import SwapPlan, swap_plan
@@ -31,15 +34,29 @@ PART_LEVELS = {
 """Parts of a fault model whose name is no level."""
 
 
-def unit_sources(state: JobState) -> list[tuple[Source, tuple[str, ...]]]:
-    """Return everything that the unit can use, each with the repairs that it is for; none where it fits in part only."""
-    return [(s, _repairs(s, state)) for s in sources_for(full_sheet(state.job.sheet_id))]
+@dataclass(frozen=True)
+class Usable:
+    """Something that the unit can use, the repairs that it is for (none where it fits in part only), and the best chance among them."""
+
+    source: Source
+    repairs: tuple[str, ...]
+    p_cures: float
 
 
-def _repairs(source: Source, state: JobState) -> tuple[str, ...]:
+def unit_sources(state: JobState) -> list[Usable]:
+    """Return everything that the unit can use, what most likely mends it first."""
+    belief = believe(state.case.findings, state.model)
+    found = [_usable(s, state, belief) for s in sources_for(full_sheet(state.job.sheet_id))]
+    return sorted(found, key=lambda u: (not u.repairs, -u.p_cures, u.source.wait_days, u.source.tag))
+
+
+def _usable(source: Source, state: JobState, belief: Belief) -> Usable:
+    model = state.model
     if source.match.verdict not in USABLE:
-        return ()
-    return tuple(r for r in LEVELS[source.level].repairs if r in state.model.repair_index)
+        return Usable(source, (), 0.0)
+    repairs = tuple(r for r in LEVELS[source.level].repairs if r in model.repair_index)
+    chances = [float(belief.p @ (model.success[model.repair_index[r]] * (1.0 - p_bad(source.stock_for(r), model)))) for r in repairs]
+    return Usable(source, repairs, max(chances, default=0.0))
 
 
 def level_rows(state: JobState, price_cents_per_min: int) -> tuple[LevelRow, ...]:

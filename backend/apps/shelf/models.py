@@ -92,7 +92,7 @@ class Part(models.Model):
     is_complete = models.BooleanField(default=False)
     """It comes with what a bare one lacks (follower, spring, rods)."""
     lot = models.CharField(max_length=40, blank=True)
-    place = models.CharField(max_length=60, blank=True)
+    place = models.CharField(max_length=60, blank=True, db_index=True)
     piece_cents = models.PositiveIntegerField(default=0)
     donor = models.ForeignKey(Donor, on_delete=models.PROTECT, null=True, related_name="parts")
     order = models.ForeignKey(Order, on_delete=models.PROTECT, null=True)
@@ -107,11 +107,7 @@ class Part(models.Model):
             models.CheckConstraint(condition=Q(count__gte=0), name="stock_never_below_nothing"),
             models.CheckConstraint(condition=Q(owner_job__isnull=True) | Q(count=0), name="custody_is_never_stock"),
         )
-        indexes = (
-            models.Index(fields=["kind", "count"]),
-            models.Index(fields=["place"]),
-            models.Index(fields=["owner_job"], condition=Q(away_since__isnull=False), name="away"),
-        )
+        indexes = (models.Index(fields=["kind", "count"]), models.Index(fields=["owner_job"], condition=Q(away_since__isnull=False), name="away"))
 
 
 class Check(models.Model):

@@ -18,6 +18,8 @@ from spindle.stock.lead_time import DECILES, lead_time
 
 MOST_WISHES = 400
 MOST_PIECES = 400
+_ASKED = ("level", "p_success", "since", "job__tag", "job__promised_on", "job__sheet__variant")
+"""What is read of a want; the sheets of hundreds of jobs would be most of the work."""
 
 
 @dataclass(frozen=True)
@@ -43,7 +45,7 @@ def scarce(level: str, economy: Economy) -> Scarce:
 
     The next delivery is the soonest order on its way that fits anybody; without one, a new order at an unknown supplier's pace.
     """
-    wishes = list(Want.objects.filter(level=level).select_related("job__sheet").order_by("since")[:MOST_WISHES])
+    wishes = list(Want.objects.filter(level=level).select_related("job__sheet").only(*_ASKED).order_by("since")[:MOST_WISHES])
     fits = _fitting(level, wishes)
     codes = {code for _, code in fits}
     pieces = [

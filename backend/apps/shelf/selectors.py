@@ -11,7 +11,8 @@ from apps.drives.models import Sheet
 from apps.drives.selectors import full_sheet, named_codes, statements
 from apps.errors import NotFoundError
 from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part, Taking
-from django.db.models import Prefetch, Q, QuerySet, Sum
+from django.db.models import Count, F, Prefetch, Q, QuerySet, Sum, Window
+from django.db.models.functions import RowNumber
 from django.utils import timezone
 from spindle.diagnosis.case import Health, Stock
 from spindle.drives.full_sheet import FullSheet
@@ -21,6 +22,11 @@ from spindle.stock.donors import Condition, condition, pieces_left
 from spindle.stock.lead_time import DECILES, LeadTime, lead_time
 
 SHOWN = 60
+KINDS_SEARCHED = 200
+OF_A_KIND = 2
+"""Parts of one kind and health that are looked at for a unit, cheapest first: more of the same say nothing new."""
+DONORS = 8
+"""Donors of a variant that are looked at for a unit: those in which the most was seen to work."""
 BEST = {"shelf": 3, "donor": 1}
 """Sources that the advice compares for one repair, at most: of the shelf and what is on its way, and of donors, each of which is a test more."""
 
@@ -39,17 +45,19 @@ def part_by_tag(tag: str) -> Part:
 
 
 def search_parts(words: str = "", *, level: str = "", only_here: bool = True) -> list[Part]:
-    """Return the shelf's parts by tag, code, name or place, at most :data:`SHOWN`. One query."""
-    found = stock().select_related("kind", "donor")
+    """Return the shelf's parts by tag, code, name or place, at most :data:`SHOWN`. Two queries."""
+    found = stock().select_related("kind", "donor", "owner_job")
     if only_here:
         found = found.filter(count__gt=0)
     if level:
-        found = found.filter(kind__level=level)
+        found = found.filter(kind__in=list(Kind.objects.filter(level=level).values_list("pk", flat=True)))
     words = words.strip()
     if words:
-        kinds = Kind.objects.filter(Q(code__icontains=words) | Q(name__icontains=words)).values("pk")
-        found = found.filter(Q(tag__istartswith=words) | Q(kind__in=kinds) | Q(place__istartswith=words))
-    return list(found.order_by("kind__level", "kind__code", "pk")[:SHOWN])
+        kinds = list(Kind.objects.filter(Q(code__icontains=words) | Q(name__icontains=words)).values_list("pk", flat=True)[:KINDS_SEARCHED])
+        found = found.filter(
+            Q(tag__startswith=words.upper()) | Q(kind__in=kinds) | Q(place__startswith=words) | Q(place__startswith=words[0].upper() + words[1:])
+        )
+    return sorted(found.order_by("kind_id", "pk")[:SHOWN], key=lambda p: (p.kind.level, p.kind.code, p.pk))
 
 
 @dataclass(frozen=True)
@@ -161,12 +169,7 @@ def donor_pieces(donor: Donor) -> list[DonorPiece]:
     left = set(() if donor.is_scrapped else pieces_left((*unit.pieces, "drive"), donor.gone))
     why = {p: "" if p in left else donor.gone.get(p, "a piece of it is gone") for p in ("drive", *unit.pieces)}
     return [
-        DonorPiece(
-            level,
-            next(iter(unit.codes(level))),
-            condition(level, seen, others=unit.pieces),
-            "" if level in left else donor.gone.get(level, "a piece of it is gone"),
-        )
+        DonorPiece(level, next(iter(unit.codes(level))), condition(level, seen, others=unit.pieces), why[level])
         for level in ("drive", *(p for p in unit.pieces if p != "drive"))
     ]
 
@@ -221,8 +224,9 @@ def sources_for(unit: FullSheet, *, levels: Iterable[str] | None = None) -> list
 
 
 def _on_shelf(kinds: dict[int, Kind], bare: Fits, complete: Fits) -> list[Source]:
+    best = Window(RowNumber(), partition_by=[F("kind"), F("health")], order_by=[F("piece_cents").asc(), F("pk").asc()])
     found = []
-    for part in stock().filter(kind__in=kinds, count__gt=0).order_by("kind", "piece_cents", "pk")[: 40 * SHOWN]:
+    for part in stock().filter(kind__in=kinds, count__gt=0).annotate(rank=best).filter(rank__lte=OF_A_KIND):
         kind = kinds[part.kind_id]
         fit = (complete if part.is_complete else bare)[kind.level, kind.code]
         known = Health(part.health), frozenset(part.works), frozenset(part.fails)
@@ -258,7 +262,9 @@ def _in_donors(unit: FullSheet, levels: set[str], complete: Fits) -> list[Source
     """Return the pieces that are left in donors of the same variant. Parts of other drives go by way of the shelf, where a statement names them."""
     found = []
     same = Sheet.objects.filter(variant=unit.drive.variant).values("pk")
-    for donor in _donors().filter(sheet__in=same, is_scrapped=False)[:SHOWN]:
+    good = Count("checks", filter=Q(checks__works=True))
+    best = Donor.objects.filter(sheet__in=same, is_scrapped=False).annotate(good=good).order_by("-good", "-pk")[:DONORS]
+    for donor in best.prefetch_related("checks"):
         pieces = donor_pieces(donor)
         for piece in pieces:
             if piece.gone or piece.level not in levels:

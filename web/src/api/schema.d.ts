@@ -3347,6 +3347,8 @@ export interface components {
             level_name: string;
             /** Most Days */
             most_days: number;
+            /** P Cures */
+            p_cures: number;
             /** Place */
             place: string;
             /** Reasons */

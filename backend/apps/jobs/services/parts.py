@@ -18,7 +18,7 @@ from spindle.workflow.stages import Stage
 
 
 def take_part(command: Command, tag: str, repair: str) -> Job:
-    """Take one piece from the shelf for a repair of this job: stock moves, and the advice reckons with it from here.
+    """Take one piece for a repair of this job, from the shelf or out of a donor: stock moves, and the advice reckons with it from here.
 
     Raises
     ------
@@ -38,8 +38,12 @@ def take_onto_tape(write: Writing, tag: str, repair: str) -> None:
     """Take a piece and note it on the tape of a write in progress."""
     if repair not in write.model.repair_index:
         raise InvalidError("repair", f"{repair!r} cannot be done on this drive (see its sheet).")
-    part, taking = for_jobs.take(write.user, tag, write.job.pk, write.job.sheet_id, write.at)
-    if LEVEL_OF_REPAIR.get(repair) != part.kind.level:
+    taker, level = for_jobs.Taker(write.job.pk, write.job.sheet_id), LEVEL_OF_REPAIR.get(repair, "")
+    if tag.upper().startswith("D-"):
+        part, taking = for_jobs.take_from_donor(write.user, tag, level, taker, write.at)
+    else:
+        part, taking = for_jobs.take(write.user, tag, taker, write.at)
+    if part.kind.level != level:
         raise InvalidError("repair", f"{part.tag} is a {LEVELS[part.kind.level].name.lower()}: “{repair}” takes another part.")
     for_jobs.set_want(write.job.pk, "", "", 0.0, write.at)
     write.append("part", {**write_stock(stock_of(part, repair)), "taking": taking.pk})

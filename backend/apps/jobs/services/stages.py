@@ -94,7 +94,8 @@ def _offer_body(write: Writing, repair_id: str) -> dict[str, Any]:
     first = diagnosis_of(state).advice.moves[0]
     p_success = chance_of(repair_id, state.case.findings, model)
     source = plan_for(model, state.case.economy, stock=state.case.stock).sources[model.repair_index[repair_id]]
-    offer = quote(repair_id, p_success, model, price_cents_per_min=the_shop().price_cents_per_min, source=source)
+    terms = None if source is None else (source.price_eur, source.wait_days)
+    offer = quote(repair_id, p_success, model, price_cents_per_min=the_shop().price_cents_per_min, terms=terms)
     return {**asdict(offer), "total_cents": offer.total_cents, "is_advised": first.id == repair_id}
 
 

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from datetime import datetime
+
 from apps.drives.selectors import sheet_of
 from apps.errors import NotNowError
+from apps.people.models import User
 from apps.people.permissions import Action
 from apps.people.writes import Order as Command
 from apps.people.writes import lock, once
@@ -37,21 +41,43 @@ def harvest(command: Command, tag: str, level: str, place: str) -> Part:
     with once(command, Action.SHELF, "harvest", {"tag": tag, "level": level, "place": place}) as write:
         if write.is_replay:
             return part_by_tag(write.result)
-        donor = _locked_donor(tag)
-        piece = next((p for p in donor_pieces(donor) if p.level == level), None)
-        if piece is None or piece.gone:
-            raise NotNowError(f"{donor.tag} has no {LEVELS[level].name.lower() if level in LEVELS else level} any more.", reason="gone")
-        kind = kind_of(level, piece.code, f"{LEVELS[level].name} {piece.code}")
-        cents = donor.bought_cents // max(len(donor_pieces(donor)), 1)
-        own = {"health": piece.condition.health.value, "works": sorted(piece.condition.works), "fails": sorted(piece.condition.fails)}
-        part = new_part(kind, write, donor=donor, is_complete=True, place=place, piece_cents=cents, **own)
-        for check in donor.checks.all():
-            if check.function in LEVELS[level].functions:
-                Check.objects.create(part=part, function=check.function, works=check.works, unit=check.unit or donor.tag, by=check.by, at=check.at)
-        donor.gone = {**donor.gone, level: f"harvested as {part.tag}"}
-        donor.save(update_fields=["gone"])
-        note(donor.tag, "harvested", f"{LEVELS[level].name} taken out, now {part.tag}", command.user, write.at)
-        note(part.tag, "harvested", f"out of {donor.tag}", command.user, write.at)
+        part = take_out_of(command.user, Piece(tag, level, place), write.at)
+        write.result = part.tag
+    return part
+
+
+@dataclass(frozen=True)
+class Piece:
+    """One piece of one donor, and where it will lie."""
+
+    donor: str
+    level: str
+    place: str = ""
+
+
+def take_out_of(user: User, asked: Piece, at: datetime) -> Part:
+    """Take a piece out of a donor, inside the caller's transaction.
+
+    Raises
+    ------
+    NotNowError
+        If the piece is gone already.
+    """
+    donor = _locked_donor(asked.donor)
+    pieces, level = donor_pieces(donor), asked.level
+    piece = next((p for p in pieces if p.level == level), None)
+    if piece is None or piece.gone:
+        raise NotNowError(f"{donor.tag} has no {LEVELS[level].name.lower() if level in LEVELS else level} any more.", reason="gone")
+    kind = kind_of(level, piece.code, f"{LEVELS[level].name} {piece.code}")
+    known = {"health": piece.condition.health.value, "works": sorted(piece.condition.works), "fails": sorted(piece.condition.fails)}
+    part = new_part(kind, at, donor=donor, is_complete=True, place=asked.place, piece_cents=donor.bought_cents // len(pieces), **known)
+    for check in donor.checks.all():
+        if check.function in LEVELS[level].functions:
+            Check.objects.create(part=part, function=check.function, works=check.works, unit=check.unit or donor.tag, by=check.by, at=check.at)
+    donor.gone = {**donor.gone, level: f"harvested as {part.tag}"}
+    donor.save(update_fields=["gone"])
+    note(donor.tag, "harvested", f"{LEVELS[level].name} taken out, now {part.tag}", user, at)
+    note(part.tag, "harvested", f"out of {donor.tag}", user, at)
     return part
 
 

@@ -11,12 +11,21 @@ from apps.errors import GoneError, NotNowError
 from apps.people.models import User
 from apps.shelf.models import Part, Taking, Want
 from apps.shelf.selectors import holders, sources_for
+from apps.shelf.services.donors import Piece, take_out_of
 from apps.shelf.services.pieces import kind_of, locked, note, note_checks, seen_text
 from spindle.diagnosis.case import Health
 from spindle.drives.levels import LEVELS
 
 
-def take(user: User, tag: str, job: int, sheet: int, at: datetime) -> tuple[Part, Taking]:
+@dataclass(frozen=True)
+class Taker:
+    """The job that takes a piece, and the sheet of its drive."""
+
+    job: int
+    sheet: int
+
+
+def take(user: User, tag: str, taker: Taker, at: datetime) -> tuple[Part, Taking]:
     """Take one piece for a job.
 
     Raises
@@ -30,7 +39,7 @@ def take(user: User, tag: str, job: int, sheet: int, at: datetime) -> tuple[Part
     if part.owner_job_id is not None:
         raise NotNowError(f"{part.tag} belongs to the owner of {part.owner_job.tag}: it is not for other units.", reason="custody")  # type: ignore[union-attr]
     if part.count < 1:
-        others = [s.tag for s in sources_for(full_sheet(sheet), levels=[part.kind.level]) if s.tag != part.tag]
+        others = [s.tag for s in sources_for(full_sheet(taker.sheet), levels=[part.kind.level]) if s.tag != part.tag]
         have = holders(part)
         who = f" {have[0]['by']} has it for {have[0]['job']}." if have else ""
         raise GoneError(
@@ -38,7 +47,12 @@ def take(user: User, tag: str, job: int, sheet: int, at: datetime) -> tuple[Part
         )
     part.count -= 1
     part.save(update_fields=["count"])
-    return part, Taking.objects.create(part=part, job_id=job, by=user, at=at)
+    return part, Taking.objects.create(part=part, job_id=taker.job, by=user, at=at)
+
+
+def take_from_donor(user: User, tag: str, level: str, taker: Taker, at: datetime) -> tuple[Part, Taking]:
+    """Take a piece straight out of a donor for a job: it gets a tag, as if it had been harvested first."""
+    return take(user, take_out_of(user, Piece(tag, level), at).tag, taker, at)
 
 
 def give_back(user: User, taking: int, job_tag: str, seen: Mapping[str, bool], at: datetime) -> Part:

@@ -59,7 +59,8 @@ def arrive(command: Command, tag: str, *, on: date, place: str) -> Part:
             raise InvalidError("on", f"It was ordered on {placed.ordered_on:%-d %b %Y}; it cannot have come before.")
         placed.arrived_on = on
         placed.save(update_fields=["arrived_on"])
-        part = new_part(placed.kind, write, count=placed.count, order=placed, place=place, piece_cents=placed.piece_cents)
+        part = new_part(placed.kind, write.at, count=placed.count, order=placed, place=place, piece_cents=placed.piece_cents)
+        write.result = part.tag
         note(part.tag, "came", f"{placed.count} of {placed.tag} from {placed.supplier.name}", command.user, write.at)
     return part
 

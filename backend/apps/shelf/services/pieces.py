@@ -8,7 +8,7 @@ from typing import Any
 
 from apps.errors import InvalidError, NotFoundError
 from apps.people.models import User
-from apps.people.writes import Once, lock
+from apps.people.writes import lock
 from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part
 from spindle.diagnosis.case import Health
 from spindle.drives.levels import LEVELS
@@ -25,12 +25,10 @@ def kind_of(level: str, code: str, name: str) -> Kind:
     return Kind.objects.get_or_create(level=level, code=code.strip(), defaults={"name": name.strip() or f"{LEVELS[level].name} {code}"})[0]
 
 
-def new_part(kind: Kind, write: Once, **own: Any) -> Part:
+def new_part(kind: Kind, at: datetime, **own: Any) -> Part:
     """Put a part under the next tag."""
     lock("part")
-    part = Part.objects.create(tag=next_tag(Part, "P"), kind=kind, at=write.at, **own)
-    write.result = part.tag
-    return part
+    return Part.objects.create(tag=next_tag(Part, "P"), kind=kind, at=at, **own)
 
 
 def next_tag(model: type[Donor | Order | Part], prefix: str) -> str:

@@ -40,7 +40,8 @@ def receive(command: Command, arrival: Arrival) -> Part:
             raise InvalidError("count", "How many came? At least one.")
         cents = -(-arrival.pack_cents // arrival.pack_size)
         own = {"count": arrival.count, "health": arrival.health, "is_complete": arrival.is_complete, "lot": arrival.lot, "place": arrival.place}
-        part = new_part(kind_of(arrival.level, arrival.code, arrival.name), write, piece_cents=cents, **own)
+        part = new_part(kind_of(arrival.level, arrival.code, arrival.name), write.at, piece_cents=cents, **own)
+        write.result = part.tag
         note(part.tag, "came", f"{arrival.count} put on the shelf", command.user, write.at)
     return part
 

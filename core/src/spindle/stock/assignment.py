@@ -58,8 +58,9 @@ def assign(wishes: Sequence[Wish], pieces: Sequence[Piece], fits: Callable[[str,
     """
     if not wishes or not pieces:
         return ()
-    may = {(v, c): fits(v, c) for v in {w.variant for w in wishes} for c in {p.code for p in pieces}}
-    fit = np.array([[may[w.variant, p.code] for p in pieces] for w in wishes])
+    variants, codes = sorted({w.variant for w in wishes}), sorted({p.code for p in pieces})
+    may = np.array([[fits(v, c) for c in codes] for v in variants])
+    fit = may[np.ix_([variants.index(w.variant) for w in wishes], [codes.index(p.code) for p in pieces])]
     wait = np.array([saving(w, waits, economy) for w in wishes])
     chance = np.outer([w.p_success for w in wishes], [p.p_good for p in pieces])
     gain = np.where(fit, wait[:, None] * chance, 0.0)

@@ -39,7 +39,8 @@ def compare_levels(model: CompiledModel, belief: Belief, plan: Plan, *, price_ce
         p = float(plan.problem.success[a] @ belief.p)
         if hold is None or p < WORTH_OFFERING or (hold.rank in best and best[hold.rank].quote.p_success >= p):
             continue
-        offer = quote(repair.id, p, model, price_cents_per_min=price_cents_per_min, source=source)
+        terms = None if source is None else (source.price_eur, source.wait_days)
+        offer = quote(repair.id, p, model, price_cents_per_min=price_cents_per_min, terms=terms)
         procedure = procedure_for(model.sheet.family, repair.id)
         lasts = p * 2.0 ** (-12.0 / hold.lasts_months)
         best[hold.rank] = LevelRow(hold.rank, RANKS[hold.rank], offer, procedure.skill, source, hold.lasts_months, hold.why, lasts, procedure.goes_wrong)

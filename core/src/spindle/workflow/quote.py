@@ -6,7 +6,6 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
-from spindle.diagnosis.case import Stock
 from spindle.diagnosis.compiled import CompiledModel
 from spindle.diagnosis.moves import Move, MoveKind
 from spindle.diagnosis.problem import TRIAL_MIN, bench_minutes, part_terms
@@ -35,11 +34,11 @@ class Quote:
         return self.labour_cents + self.part_cents
 
 
-def quote(repair_id: str, p_success: float, model: CompiledModel, *, price_cents_per_min: int, source: Stock | None = None) -> Quote:
+def quote(repair_id: str, p_success: float, model: CompiledModel, *, price_cents_per_min: int, terms: tuple[float, float] | None = None) -> Quote:
     """Return the offer for a repair: opening, work, trial and closing at the shop's price, and the part.
 
-    The owner pays for the whole way in and out, whatever is open already: looking was the shop's own risk. ``source`` is the part
-    that would be used, if it is known; without one the sheet's price and wait count.
+    The owner pays for the whole way in and out, whatever is open already: looking was the shop's own risk. ``terms`` are price in
+    euro and wait in days of the part that would be used, if it is known; without them the sheet's count.
 
     Raises
     ------
@@ -49,14 +48,14 @@ def quote(repair_id: str, p_success: float, model: CompiledModel, *, price_cents
     repair = model.repairs[model.repair_index[repair_id]]
     depth = max(repair.depth, Depth.COVER_OFF)
     minutes = model.model.depths.open_min[depth] + bench_minutes(repair, model) + TRIAL_MIN + model.model.depths.close_min[depth]
-    price, wait = part_terms(repair, model) if source is None else (source.price_eur, source.wait_days)
+    price, wait = part_terms(repair, model) if terms is None else terms
     return Quote(repair.id, repair.name, minutes, round(minutes * price_cents_per_min), round(price * 100), wait, p_success)
 
 
 def offers(moves: Iterable[Move], model: CompiledModel, *, price_cents_per_min: int) -> tuple[Quote, ...]:
     """Return the repairs among the moves that are worth offering, likeliest to help first."""
     worth = sorted((m for m in moves if m.kind is MoveKind.REPAIR and m.p_cures >= WORTH_OFFERING), key=lambda m: -m.p_cures)
-    return tuple(quote(m.id, m.p_cures, model, price_cents_per_min=price_cents_per_min) for m in worth[:MAX_OFFERS])
+    return tuple(quote(m.id, m.p_cures, model, price_cents_per_min=price_cents_per_min, terms=(m.part_eur, m.wait_days)) for m in worth[:MAX_OFFERS])
 
 
 def sureness(p: float) -> str:

@@ -3,7 +3,7 @@ import { client } from '@/api/client'
 import { dataOf } from '@/api/problem'
 import type { Source } from '@/api/types'
 import { euro } from '@/lib/money'
-import { lowerFirst } from '@/lib/words'
+import { lowerFirst, percent } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
@@ -67,14 +67,15 @@ function SourceRow({ source: s }: { source: Source }) {
           {{ shelf: 'on the shelf', donor: 'in the donor', order: 'on its way' }[s.where]}, {wait} · {HEALTHS[s.health]}
           {s.fails.length > 0 && `, fails: ${s.fails.join(', ')}`}
           {s.cents > 0 && ` · ${euro(s.cents)}`}
+          {s.p_cures > 0 && ` · mends this unit in ${percent(s.p_cures)}`}
         </span>
         {s.transfers.length > 0 && <span className="block text-tiny font-semibold">moves across: {s.transfers.join('; ')}</span>}
       </span>
-      {mayWork && s.where === 'shelf' && job.stage !== 'closed' && (
+      {mayWork && s.where !== 'order' && job.stage !== 'closed' && (
         <span className="flex flex-wrap gap-1.5">
           {s.repairs.map((r) => (
-            <Button key={r} disabled={isBusy} onClick={() => send('/api/jobs/{tag}/takings', { part: s.tag, repair: r }, `Take ${s.tag} from the shelf`)} aria-label={`Take ${s.tag} to ${lowerFirst(names.get(r) ?? r)}`}>
-              Take it{s.repairs.length > 1 ? `: ${lowerFirst(names.get(r) ?? r)}` : ''}
+            <Button key={r} disabled={isBusy} onClick={() => send('/api/jobs/{tag}/takings', { part: s.tag.split(' ')[0]!, repair: r }, `Take ${s.tag} from the shelf`)} aria-label={`Take ${s.tag} to ${lowerFirst(names.get(r) ?? r)}`}>
+              {s.where === 'donor' ? 'Take it out' : 'Take it'}{s.repairs.length > 1 ? `: ${lowerFirst(names.get(r) ?? r)}` : ''}
             </Button>
           ))}
         </span>

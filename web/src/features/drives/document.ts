@@ -31,13 +31,14 @@ export interface SheetDocument {
   sources: Record<string, SheetSource>
 }
 
+/** What a drive has or has not; some of it in one loader family alone. */
 export const FLAGS = [
-  { id: 'has_trimmer', name: 'A trimmer on the pickup', byDefault: true },
-  { id: 'has_belt', name: 'A belt between load motor and gears', byDefault: true },
-  { id: 'has_electrolytics', name: 'Electrolytic capacitors on the drive board', byDefault: false },
-  { id: 'has_alignment', name: 'Bias and gain are set at test points', byDefault: false },
-  { id: 'motor_soldered', name: 'Motors are soldered', byDefault: false },
-  { id: 'spins_first', name: 'Spins before it looks for focus', byDefault: false },
+  { id: 'has_trimmer', name: 'A trimmer on the pickup', byDefault: true, family: '' },
+  { id: 'has_belt', name: 'A belt between load motor and gears', byDefault: true, family: 'tray' },
+  { id: 'has_electrolytics', name: 'Electrolytic capacitors on the drive board', byDefault: false, family: '' },
+  { id: 'has_alignment', name: 'Bias and gain are set at test points', byDefault: false, family: 'lid' },
+  { id: 'motor_soldered', name: 'Motors are soldered', byDefault: false, family: '' },
+  { id: 'spins_first', name: 'Spins before it looks for focus', byDefault: false, family: '' },
 ] as const
 
 export const CLASSES = ['game_bd', 'film_bd', 'game_dvd', 'film_dvd', 'game_cd', 'music_cd', 'data_cd'] as const

@@ -55,7 +55,7 @@ export function FactsEditor({ document, form, place, onChange }: Props) {
         <fieldset>
           <legend className="mb-1 font-semibold">What it has</legend>
           <div className="grid gap-x-4 sm:grid-cols-2">
-            {FLAGS.map((f) => (
+            {FLAGS.filter((f) => f.family === '' || f.family === drive.family).map((f) => (
               <label key={f.id} className={CHECK}>
                 <input type="checkbox" className="size-5" checked={drive[f.id] ?? f.byDefault} onChange={() => setDrive({ [f.id]: !(drive[f.id] ?? f.byDefault) })} />
                 {f.name}
