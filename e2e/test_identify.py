@@ -23,3 +23,19 @@ def test_an_unknown_drive_is_identified_at_the_counter(page, shop):
     dialog.get_by_role("button", name="Take OP-L5").click()
     expect(dialog).to_be_hidden()
     expect(page.get_by_role("radio", name="Ostrin Pell 2, revision 1 (drive OP-L5)")).to_be_checked()
+
+
+def test_the_key_is_answered_by_number_keys_at_the_bench_and_goes_onto_the_tape(bench):
+    page = bench("K-0112")
+    page.keyboard.press("i")
+    dialog = page.get_by_role("dialog")
+    seen = dialog.get_by_role("list", name="What was seen").get_by_role("listitem")
+    before = seen.count()
+    dialog.get_by_role("group").first.wait_for()
+    page.keyboard.press("0")
+    expect(seen).to_have_count(before + 1)
+    page.keyboard.press("u")
+    expect(seen).to_have_count(before)
+    dialog.get_by_role("button", name="Take BW-T14").click()
+    expect(page.get_by_role("complementary", name="Tape")).to_contain_text("BW-T9 v1 → BW-T14 v1")
+    expect(page.get_by_text("This looks like a")).to_be_hidden()
