@@ -26,16 +26,22 @@ def test_an_unknown_drive_is_identified_at_the_counter(page, shop):
 
 
 def test_the_key_is_answered_by_number_keys_at_the_bench_and_goes_onto_the_tape(bench):
-    page = bench("K-0112")
+    page = bench("K-0107")
     page.keyboard.press("i")
     dialog = page.get_by_role("dialog")
     seen = dialog.get_by_role("list", name="What was seen").get_by_role("listitem")
-    before = seen.count()
-    dialog.get_by_role("group").first.wait_for()
-    page.keyboard.press("0")
-    expect(seen).to_have_count(before + 1)
+    for n, key in enumerate(["1", "0"], start=1):
+        dialog.get_by_role("group").first.wait_for()
+        page.keyboard.press(key)
+        expect(seen).to_have_count(n)
     page.keyboard.press("u")
-    expect(seen).to_have_count(before)
-    dialog.get_by_role("button", name="Take BW-T14").click()
+    expect(seen).to_have_count(1)
+
+
+def test_a_unit_whose_label_lies_gets_the_sheet_of_what_is_inside(bench):
+    page = bench("K-0112")
+    expect(page.get_by_text("This looks like a BW-T14, not a BW-T9")).to_be_visible()
+    page.keyboard.press("i")
+    page.get_by_role("button", name="Take BW-T14").click()
     expect(page.get_by_role("complementary", name="Tape")).to_contain_text("BW-T9 v1 → BW-T14 v1")
     expect(page.get_by_text("This looks like a")).to_be_hidden()

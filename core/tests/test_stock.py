@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from spindle.diagnosis.economy import Economy
 from spindle.drives.levels import pieces_of
 from spindle.stock.assignment import Piece, Wish, assign
-from spindle.stock.donors import Works, condition, pieces_left
+from spindle.stock.donors import Works, condition, pieces_left, share
 from spindle.stock.lead_time import PRIOR_MEDIAN_DAYS, lead_time
 
 
@@ -58,6 +58,11 @@ def test_a_failure_that_several_pieces_share_is_a_suspicion_of_each():
     assert condition("pickup", seen, others=fitted).functions == {"reads": Works.SUSPECT}
     assert condition("spindle_motor", seen, others=fitted).fails == {"spins"}
     assert condition("deck", seen, others=fitted).fails == {"reads", "spins"}
+
+
+@pytest.mark.parametrize(("level", "part"), [("drive", 1.0), ("deck", 0.5), ("pickup", 0.25), ("supply", 0.0)])
+def test_a_piece_carries_its_share_of_the_donors_price(level, part):
+    assert share(level, ["drive", "deck", "pickup", "spindle_motor", "board", "belt"]) == part
 
 
 @pytest.mark.parametrize(

@@ -102,7 +102,8 @@ def job_state(job: Job, *, lines: list[Line] | None = None, known: Known | None 
     record = fold(known.lines if known else lines_of(job) if lines is None else lines)
     stock = tuple(read_stock(stock_body(line), f"/tape/{n}", model.sheet) for n, line in record.parts.items())
     if with_shelf:
-        stock += stock_for(full_sheet(job.sheet_id), [r.id for r in model.repairs])
+        has_one = {line.body["repair"] for line in record.takings.values()}
+        stock += stock_for(full_sheet(job.sheet_id), [r.id for r in model.repairs if r.id not in has_one])
     gone_out = known.away if known else tuple(away(job.pk))
     own = replace(known.economy if known else the_shop().economy(), promise_days=_days_left(job))
     case = Case(model.sheet, tuple(record.findings), Depth(job.depth), own, stock)

@@ -18,7 +18,7 @@ from spindle.diagnosis.case import Health, Stock
 from spindle.drives.full_sheet import FullSheet
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import USABLE, Match, Verdict
-from spindle.stock.donors import Condition, condition, pieces_left
+from spindle.stock.donors import Condition, condition, pieces_left, share
 from spindle.stock.lead_time import DECILES, LeadTime, lead_time
 
 SHOWN = 60
@@ -267,13 +267,14 @@ def _in_donors(unit: FullSheet, levels: set[str], complete: Fits) -> list[Source
     for donor in best.prefetch_related("checks"):
         pieces = donor_pieces(donor)
         for piece in pieces:
-            if piece.gone or piece.level not in levels:
+            if piece.gone or piece.level not in levels or LEVELS[piece.level].ages_unused:
                 continue
             fit = complete.get((piece.level, piece.code))
             if fit is not None and fit.verdict in OFFERED:
+                cents = round(donor.bought_cents * share(piece.level, unit.pieces))
                 known = piece.condition.health, piece.condition.works, piece.condition.fails
                 tag = f"{donor.tag} {LEVELS[piece.level].name.lower()}"
-                found.append(Source(tag, piece.level, piece.code, fit, "donor", donor.place, *known, donor.bought_cents // len(pieces)))
+                found.append(Source(tag, piece.level, piece.code, fit, "donor", donor.place, *known, cents))
     return found
 
 

@@ -15,6 +15,7 @@ from apps.shelf.models import Check, Donor, Part
 from apps.shelf.selectors import donor_by_tag, donor_pieces, part_by_tag
 from apps.shelf.services.pieces import kind_of, new_part, next_tag, note
 from spindle.drives.levels import LEVELS
+from spindle.stock.donors import share
 
 
 def add_donor(command: Command, variant: str, *, bought_cents: int, origin: str, place: str) -> Donor:
@@ -69,8 +70,9 @@ def take_out_of(user: User, asked: Piece, at: datetime) -> Part:
     if piece is None or piece.gone:
         raise NotNowError(f"{donor.tag} has no {LEVELS[level].name.lower() if level in LEVELS else level} any more.", reason="gone")
     kind = kind_of(level, piece.code, f"{LEVELS[level].name} {piece.code}")
+    cents = round(donor.bought_cents * share(level, [p.level for p in pieces]))
     known = {"health": piece.condition.health.value, "works": sorted(piece.condition.works), "fails": sorted(piece.condition.fails)}
-    part = new_part(kind, at, donor=donor, is_complete=True, place=asked.place, piece_cents=donor.bought_cents // len(pieces), **known)
+    part = new_part(kind, at, donor=donor, is_complete=True, place=asked.place, piece_cents=cents, **known)
     for check in donor.checks.all():
         if check.function in LEVELS[level].functions:
             Check.objects.create(part=part, function=check.function, works=check.works, unit=check.unit or donor.tag, by=check.by, at=check.at)

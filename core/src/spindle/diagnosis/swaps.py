@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
-from spindle.diagnosis.case import Case, Change, Trial, TrialResult
+from spindle.diagnosis.case import Case, Change, Stock, Trial, TrialResult
 from spindle.diagnosis.compiled import CompiledModel
 from spindle.diagnosis.lookahead import Choice
 from spindle.diagnosis.posterior import Belief
 from spindle.diagnosis.problem import Plan
 from spindle.diagnosis.trials import p_bad
+
+WORTH_TRYING: Final = 0.05
+"""A donor's part that would work less often than one time in twenty is not worth its screws."""
 
 
 @dataclass(frozen=True)
@@ -47,13 +51,17 @@ def swap_table(case: Case, model: CompiledModel, belief: Belief, plan: Plan, cho
     for finding in case.standing:
         if isinstance(finding.what, Trial):
             rows += [_row(finding.id, c, finding.what, model, belief) for c in finding.what.changes if model.repairs[model.repair_index[c.repair]].uses_item]
-    swaps = [(float(choice.ask[n]), a) for n, a in enumerate(plan.asks) if a.swap is not None]
-    best = min(swaps, key=lambda s: s[0], default=(0.0, None))[1]
-    if best is None or best.swap is None:
+    swaps = [(float(choice.ask[n]), _chance(a.swap, model, belief), a.swap) for n, a in enumerate(plan.asks) if a.swap is not None]
+    worth = [s for s in swaps if s[1] >= WORTH_TRYING]
+    if not worth:
         return SwapTable(tuple(rows), "", "", 0.0, swapped_twice(case, model))
-    a = model.repair_index[best.swap.repair]
-    p = float(belief.p @ (model.success[a] * (1.0 - p_bad(best.swap, model))))
-    return SwapTable(tuple(rows), best.swap.item, best.swap.repair, p, swapped_twice(case, model))
+    _, p, best = min(worth, key=lambda s: s[0])
+    return SwapTable(tuple(rows), best.item, best.repair, p, swapped_twice(case, model))
+
+
+def _chance(swap: Stock, model: CompiledModel, belief: Belief) -> float:
+    """Return P(the unit works with that part in)."""
+    return float(belief.p @ (model.success[model.repair_index[swap.repair]] * (1.0 - p_bad(swap, model))))
 
 
 def _row(finding: str, change: Change, trial: Trial, model: CompiledModel, belief: Belief) -> SwapRow:

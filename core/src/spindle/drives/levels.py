@@ -25,6 +25,8 @@ class Level:
     within: str = ""
     """The sub-assembly that it is a piece of; "" for what is no piece of the drive."""
     families: tuple[str, ...] = ("tray", "slot", "lid")
+    ages_unused: bool = False
+    """A donor's is as old as the one that failed, working or not: it is not offered as a repair."""
     has_wires: bool = False
     """It may hang on soldered wires, with an order and a polarity."""
 

@@ -55,6 +55,12 @@ def condition(level: str, seen: Mapping[str, bool], *, others: Iterable[str] = (
     return Condition(level, states)
 
 
+def share(level: str, pieces: Iterable[str]) -> float:
+    """Return what share of a donor's price a piece carries: its part of the pieces that are not made of others; the whole carries all."""
+    single = [p for p in pieces if p not in ("drive", "deck")]
+    return sum(is_within(p, level) for p in single) / max(len(single), 1)
+
+
 def pieces_left(pieces: Iterable[str], gone: Iterable[str]) -> tuple[str, ...]:
     """Return what a donor still has: a piece is gone with itself, with what it sits in, and the whole with any of its pieces."""
     lost = tuple(gone)

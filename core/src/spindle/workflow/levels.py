@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Final
 
 from spindle.diagnosis.case import Stock
 from spindle.diagnosis.compiled import CompiledModel
@@ -11,6 +12,9 @@ from spindle.diagnosis.problem import Plan
 from spindle.drives.levels import HOLDS, RANKS
 from spindle.repairs.library import procedure_for
 from spindle.workflow.quote import WORTH_OFFERING, Quote, quote
+
+USED_SHARE: Final = 0.5
+"""What a donor's part has left of the life of a new one, on average: it failed nobody yet, and is about as old as the one that did. Invented."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,6 +46,8 @@ def compare_levels(model: CompiledModel, belief: Belief, plan: Plan, *, price_ce
         terms = None if source is None else (source.price_eur, source.wait_days)
         offer = quote(repair.id, p, model, price_cents_per_min=price_cents_per_min, terms=terms)
         procedure = procedure_for(model.sheet.family, repair.id)
-        lasts = p * 2.0 ** (-12.0 / hold.lasts_months)
-        best[hold.rank] = LevelRow(hold.rank, RANKS[hold.rank], offer, procedure.skill, source, hold.lasts_months, hold.why, lasts, procedure.goes_wrong)
+        is_used = source is not None and source.is_donor and hold.rank not in ("whole", "joint")
+        months, why = (hold.lasts_months * USED_SHARE, "out of a donor: it has part of its life behind it") if is_used else (hold.lasts_months, hold.why)
+        lasts = p * 2.0 ** (-12.0 / months)
+        best[hold.rank] = LevelRow(hold.rank, RANKS[hold.rank], offer, procedure.skill, source, months, why, lasts, procedure.goes_wrong)
     return tuple(best[r] for r in RANKS if r in best)

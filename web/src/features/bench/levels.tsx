@@ -19,7 +19,7 @@ export function Levels() {
       {(found) => (
         <>
           {found.levels.length === 0 && <p className="text-quiet">No level of repair helps more than one time in ten yet: find out more first.</p>}
-          <ul className="grid gap-3 sm:grid-cols-2 xl:grid-cols-3">
+          <ul className="grid gap-3 sm:grid-cols-2">
             {found.levels.map((r) => (
               <LevelCard key={r.rank} row={r} onPlan={r.level ? () => setPlanned(r.level) : undefined} onPropose={mayPropose ? () => send('/api/jobs/{tag}/proposals', { repair: r.repair }, `Propose: ${r.name}`) : undefined} isBusy={isBusy} />
             ))}
@@ -53,7 +53,7 @@ function LevelCard({ row: r, onPlan, onPropose, isBusy }: { row: LevelRow; onPla
         <span className="figures text-[1.35rem] font-bold">{euro(r.total_cents)}</span>
         <span>mends it in {percent(r.p_success)}</span>
       </p>
-      <dl className="mt-1 grid grid-cols-[5.5rem_minmax(0,1fr)] gap-x-2 gap-y-0.5">
+      <dl className="mt-1 grid grid-cols-[4rem_minmax(0,1fr)] gap-x-2 gap-y-0.5">
         <dt className="text-quiet">Bench</dt>
         <dd>{minutes(r.minutes)} in and out</dd>
         <dt className="text-quiet">Part</dt>

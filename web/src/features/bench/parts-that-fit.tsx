@@ -73,11 +73,14 @@ function SourceRow({ source: s }: { source: Source }) {
       </span>
       {mayWork && s.where !== 'order' && job.stage !== 'closed' && (
         <span className="flex flex-wrap gap-1.5">
-          {s.repairs.map((r) => (
-            <Button key={r} disabled={isBusy} onClick={() => send('/api/jobs/{tag}/takings', { part: s.tag.split(' ')[0]!, repair: r }, `Take ${s.tag} from the shelf`)} aria-label={`Take ${s.tag} to ${lowerFirst(names.get(r) ?? r)}`}>
-              {s.where === 'donor' ? 'Take it out' : 'Take it'}{s.repairs.length > 1 ? `: ${lowerFirst(names.get(r) ?? r)}` : ''}
-            </Button>
-          ))}
+          {s.repairs.map((r) => {
+            const says = `${s.where === 'donor' ? 'Take it out' : 'Take it'}${s.repairs.length > 1 ? `: ${lowerFirst(names.get(r) ?? r)}` : ''}`
+            return (
+              <Button key={r} disabled={isBusy} onClick={() => send('/api/jobs/{tag}/takings', { part: s.tag.split(' ')[0]!, repair: r }, `Take ${s.tag}`)} aria-label={`${says}, ${s.tag}`}>
+                {says}
+              </Button>
+            )
+          })}
         </span>
       )}
     </li>

@@ -29,7 +29,7 @@ function Map({ fits, onPart }: { fits: Fit[]; onPart: (code: string) => void }) 
   if (told.length === 0) return <p className="text-quiet">No sheet names a part at this level.</p>
   return (
     <>
-      <div className="overflow-x-auto">
+      <div className="relative overflow-x-auto">
         <table className="border-collapse">
           <thead>
             <tr>

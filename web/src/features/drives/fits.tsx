@@ -85,6 +85,7 @@ function FitTable({ fits, by, onSay, said }: { fits: Fit[]; by: 'variant' | 'par
   if (fits.length === 0) return <Notice title="Nobody has said anything yet">Write down what the bench finds: it is shown from then on.</Notice>
   return (
     <>
+      <div className="relative overflow-x-auto">
       <table className="w-full text-left">
         <thead className="text-tiny text-quiet">
           <tr>
@@ -123,6 +124,7 @@ function FitTable({ fits, by, onSay, said }: { fits: Fit[]; by: 'variant' | 'par
           ))}
         </tbody>
       </table>
+      </div>
       {said.sayings.length > 0 && (
         <details className="mt-3">
           <summary className="min-h-9 cursor-pointer text-quiet underline underline-offset-2">Everything that was said, newest first</summary>

@@ -16,7 +16,7 @@ export function cellText(column: Column, value: Cell | undefined, form: SheetFor
 export function RowsTable({ table, rows, form }: { table: Table; rows: Row[]; form: SheetForm }) {
   const columns = table.columns.filter((c) => !PROVENANCE.includes(c.id) && rows.some((r) => r[c.id] !== undefined && r[c.id] !== null && r[c.id] !== false))
   return (
-    <div className="overflow-x-auto">
+    <div className="relative overflow-x-auto">
       <table className="w-full text-left">
         <thead className="text-tiny text-quiet">
           <tr>

@@ -23,7 +23,7 @@ export function TableEditor({ table, rows, form, variant, place, onChange }: Pro
   return (
     <Panel title={table.title} aside={table.about}>
       {rows.length > 0 && (
-        <div className="overflow-x-auto">
+        <div className="relative overflow-x-auto">
           <table className="w-full text-left">
             <thead className="text-tiny text-quiet">
               <tr>
@@ -52,7 +52,7 @@ export function TableEditor({ table, rows, form, variant, place, onChange }: Pro
                     </td>
                   ))}
                   <td>
-                    <Button kind="quiet" aria-label={`Take row ${n + 1} out of ${table.title}`} onClick={() => onChange(rows.filter((_, k) => k !== n))}>
+                    <Button kind="quiet" className="px-1! whitespace-nowrap" aria-label={`Take out row ${n + 1} of ${table.title}`} onClick={() => onChange(rows.filter((_, k) => k !== n))}>
                       Take out
                     </Button>
                   </td>

@@ -72,7 +72,7 @@ export function ShelfHere() {
 function PartsTable({ parts }: { parts: Part[] }) {
   return (
     <Panel>
-      <div className="overflow-x-auto">
+      <div className="relative overflow-x-auto">
         <table className="w-full text-left">
           <thead className="text-tiny text-quiet">
             <tr>

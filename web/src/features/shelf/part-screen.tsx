@@ -32,7 +32,8 @@ function PartView({ part }: { part: PartDetail }) {
   const scrap = useScrap(part.tag)
   const [open, setOpen] = useState<'check' | 'scrap' | null>(null)
   const isOwners = part.owner_job !== ''
-  const fits = part.fits.filter((f) => f.verdict !== 'unknown')
+  const fits = part.fits.filter((f) => f.verdict !== 'unknown' && f.source !== 'both sheets')
+  const cannot = part.fits.filter((f) => f.source === 'both sheets').map((f) => f.variant)
   return (
     <Page
       title={
@@ -116,7 +117,7 @@ function PartView({ part }: { part: PartDetail }) {
           <img src={`/api/labels/${part.tag}`} alt={`Code of ${part.tag}`} className="mx-auto w-full max-w-44 rounded bg-white p-1" />
         </Panel>
       </div>
-      <Panel title="Where it fits" aside={<Link to={`/drives/fits?level=${part.level}&code=${encodeURIComponent(part.code)}`}>Look closer, or correct it</Link>}>
+      <Panel title="Where it fits" aside={<Link className="underline underline-offset-2" to={`/drives/fits?level=${part.level}&code=${encodeURIComponent(part.code)}`}>Look closer, or correct it</Link>}>
         {fits.length === 0 && <p className="text-quiet">No sheet and nobody names this part: it is not offered to any job.</p>}
         <ul className="divide-y divide-line">
           {fits.map((f) => (
@@ -128,6 +129,11 @@ function PartView({ part }: { part: PartDetail }) {
             </li>
           ))}
         </ul>
+        {cannot.length > 0 && (
+          <p className="mt-2 text-quiet">
+            Cannot fit, by what both drives are: <span className="figures">{cannot.join(', ')}</span>
+          </p>
+        )}
       </Panel>
       <Trail part={part} />
       {open === 'check' && <CheckDialog title={`What does ${part.tag} do?`} functions={part.functions} check={check} onClose={() => setOpen(null)} />}
