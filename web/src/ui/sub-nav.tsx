@@ -13,7 +13,7 @@ export function SubNav({ label, views }: { label: string; views: readonly { to: 
             `-mb-px inline-flex min-h-11 items-center gap-2 border-b-3 px-3 ${isActive ? 'border-ink font-bold' : 'border-transparent text-quiet hover:text-ink'}`
           }
         >
-          {v.name}
+          {v.name}{' '}
           {v.count !== undefined && <span className="figures rounded bg-mat px-1.5 text-tiny font-semibold">{v.count}</span>}
         </NavLink>
       ))}
