@@ -148,6 +148,8 @@ class SayIn(Schema):
     origin: Origin = Origin.SHOP
     confidence: Confidence = Confidence.SURE
     said: Short = ""
+    works: list[Word] | None = None
+    """Functions in which it works, where it fits in part."""
 
 
 # --- in a job
@@ -243,6 +245,7 @@ class PlanStepView(Schema):
     """One step of a swap plan."""
 
     text: str
+    depth: Literal["cover_off", "drive_open"]
     cautions: list[str]
     details: list[str]
 

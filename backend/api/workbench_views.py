@@ -94,4 +94,9 @@ def _names(levels: Iterable[str]) -> list[str]:
 
 
 def _step(step: PlanStep) -> d.PlanStepView:
-    return d.PlanStepView(text=step.text, cautions=[CAUTIONS[c].short for c in step.cautions], details=list(step.details))
+    return d.PlanStepView(
+        text=step.text,
+        depth=step.depth,  # type: ignore[arg-type]  # pydantic checks the word
+        cautions=[CAUTIONS[c].short for c in step.cautions],
+        details=list(step.details),
+    )

@@ -135,6 +135,12 @@ def test_a_claim_needs_somebody_behind_it(bram):
     assert Saying.objects.count() == before
 
 
+@pytest.mark.parametrize(("verdict", "works"), [("part", []), ("fits", ["spins"]), ("part", ["sings"])])
+def test_what_fits_in_part_has_to_say_in_what(bram, verdict, works):
+    said = {"level": "belt", "code": "BELT-82", "variant": "BW-T9", "verdict": verdict, "works": works}
+    assert bram.post("/fits", key=str(uuid.uuid4()), **said).json()["params"]["place"] == "works"
+
+
 def test_both_ends_of_the_graph_say_the_same(bram):
     for variant in ("VM-S52", "BW-T14", "TQ-17"):
         for fit in bram.get(f"/fits/unit/{variant}").json()["fits"][::7]:

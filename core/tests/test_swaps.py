@@ -27,6 +27,11 @@ def sheet(pairing="board", family="slot", variant="AA-1", classes=("game_bd", "f
     return FullSheet("Maker", "Console", "A", drive, tables={"assemblies": tuple(rows), "transfers": tuple(moves)})
 
 
+def test_what_fits_in_part_says_in_what():
+    told = Statement("load_motor", "M-9", "AA-1", Verdict.PART, Source(Origin.SHOP, Confidence.SURE), works=("loads",))
+    assert match(sheet(), PartType("load_motor", "M-9"), [told]).shows == ("loads",)
+
+
 def says(verdict, origin="shop", confidence="sure", number=1, level="pickup", code="P-9"):
     return Statement(level, code, "AA-1", Verdict(verdict), Source(Origin(origin), Confidence(confidence), "somebody"), number=number)
 
@@ -140,6 +145,12 @@ def test_a_plan_that_would_lose_the_pairing_or_has_nothing_to_swap_is_refused(pa
 def test_a_new_pickup_is_read_before_it_is_fitted_and_its_bridge_proven_open_after():
     kinds = [s.kind for s in swap_plan(sheet(), "pickup", from_donor=False).steps]
     assert kinds == ["photo", "read", "own_out", "move", "other_in", "clear", "prove", "keep"]
+
+
+def test_a_donors_pickup_brings_its_follower_and_has_no_bridge_left():
+    steps = swap_plan(sheet(), "pickup").steps
+    assert [s.kind for s in steps] == ["photo", "read", "own_out", "other_out", "other_in", "prove", "keep"]
+    assert {s.depth for s in steps} == {"drive_open"}
 
 
 plans = st.builds(

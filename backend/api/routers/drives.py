@@ -115,7 +115,7 @@ def fits_level(request: SignedIn, level: Annotated[Word, Path()]) -> FitsView:
 @router.post("/fits", response={200: FitsView, **WRITES}, operation_id="say")
 def say_fits(request: SignedIn, body: SayIn) -> FitsView:
     """Write down whether a kind of part fits a drive variant; it is shown everywhere from then on."""
-    said = Said(**{k: str(v) for k, v in body.dict(exclude={"key"}).items()})
+    said = Said(**{k: str(v) for k, v in body.dict(exclude={"key", "works"}).items()}, works=tuple(body.works or ()))
     say(Order(request.user, body.key), said)
     return fits_view(homes_of_part(body.level, body.code), statements(level=body.level, code=body.code))
 

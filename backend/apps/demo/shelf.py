@@ -42,8 +42,8 @@ def load_shelf() -> None:
     """Load parts, donors, orders, minimums, and what is said to fit."""
     told, today = _shelf(), timezone.localdate()
     for n, said in enumerate(told["sayings"]):
-        own = {f.name: said[f.name] for f in fields(Said)}
-        say(_command(f"said-{n}", said["days_ago"], by=said["by"]), Said(**own))
+        own = {f.name: said[f.name] for f in fields(Said) if f.name != "works"}
+        say(_command(f"said-{n}", said["days_ago"], by=said["by"]), Said(**own, works=tuple(said.get("works", ()))))
     for n, past in enumerate([*told["past_orders"], *told["open_orders"]]):
         ordered = today - timedelta(days=past["days_ago"])
         own = {f.name: past[f.name] for f in fields(Wanted) if f.name != "ordered_on"}

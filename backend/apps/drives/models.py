@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.db import models
-from spindle.drives.levels import LEVELS
 from spindle.drives.matching import VERDICT_NAMES
 from spindle.drives.tables import ORIGIN_NAMES, Confidence
 
@@ -46,11 +45,13 @@ class Sheet(models.Model):
 class Saying(models.Model):
     """Somebody says whether a kind of part fits a drive variant. Never changed: who thinks otherwise says so anew."""
 
-    level = models.CharField(max_length=20, choices=[(v.id, v.name) for v in LEVELS.values()])
+    level = models.CharField(max_length=20)
     code = models.CharField(max_length=60)
     variant = models.CharField(max_length=40)
     verdict = models.CharField(max_length=12, choices=[(v.value, name) for v, name in VERDICT_NAMES.items()])
     reason = models.CharField(max_length=300, blank=True)
+    works = models.JSONField(default=list)
+    """Functions in which it works, where it fits in part."""
     origin = models.CharField(max_length=12, choices=[(o.value, name) for o, name in ORIGIN_NAMES.items()])
     confidence = models.CharField(max_length=12, choices=[(c.value, c.value) for c in Confidence])
     said = models.CharField(max_length=120, blank=True)

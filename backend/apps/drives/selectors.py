@@ -126,7 +126,7 @@ def statement_of(said: Saying) -> Statement:
     """Return a saying as the rules read it."""
     source = Source(Origin(said.origin), Confidence(said.confidence), said.said)
     by = said.by.get_full_name() or said.by.username
-    return Statement(said.level, said.code, said.variant, Verdict(said.verdict), source, said.reason, said.pk, by, f"{said.at:%-d %b %Y}")
+    return Statement(said.level, said.code, said.variant, Verdict(said.verdict), source, said.reason, tuple(said.works), said.pk, by, f"{said.at:%-d %b %Y}")
 
 
 @dataclass(frozen=True)

@@ -13,8 +13,10 @@ from apps.people.writes import Order, lock, once
 from spindle.casefile.rows import read_csv
 from spindle.casefile.sheet import MAX_BYTES, decode, parse_json, read_sheet, write_sheet
 from spindle.drives.full_sheet import FullSheet
+from spindle.drives.matching import Verdict
 from spindle.drives.tables import TABLES
 from spindle.errors import CaseError, SheetError
+from spindle.faults.model import FUNCTIONS
 
 
 def save_sheet(order: Order, full: FullSheet, *, based_on: int, why: str = "") -> Sheet:
@@ -123,6 +125,8 @@ class Said:
     origin: str
     confidence: str
     said: str
+    works: tuple[str, ...] = ()
+    """Functions in which it works, where it fits in part."""
 
 
 def say(order: Order, said: Said) -> Saying:
@@ -133,14 +137,16 @@ def say(order: Order, said: Said) -> Saying:
     NotFoundError
         If the variant has no sheet.
     InvalidError
-        If a seller's claim or hearsay has nobody behind it.
+        If a seller's claim or hearsay has nobody behind it, or what fits in part does not say in what.
     """
     sheet_of(said.variant)
+    if (said.verdict == Verdict.PART) != bool(said.works) or not set(said.works) <= set(FUNCTIONS):
+        raise InvalidError("works", f"In which functions does it work? Only what fits in part has some: {', '.join(FUNCTIONS)}.")
     if said.origin in ("seller", "hearsay") and not said.said:
         raise InvalidError("said", "Whose claim is it? Write down who said so.")
     with once(order, Action.SHEETS, "say", vars(said)) as write:
         if write.is_replay:
             return Saying.objects.get(pk=int(write.result))
-        saying = Saying.objects.create(**vars(said), by=order.user, at=write.at)
+        saying = Saying.objects.create(**{**vars(said), "works": list(said.works)}, by=order.user, at=write.at)
         write.result = str(saying.pk)
     return saying

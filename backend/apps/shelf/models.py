@@ -7,10 +7,7 @@ from django.conf import settings
 from django.db import models
 from django.db.models import F, Q
 from spindle.diagnosis.case import Health
-from spindle.drives.levels import LEVELS
 from spindle.faults.model import FUNCTIONS
-
-_LEVELS = [(v.id, v.name) for v in LEVELS.values()]
 
 
 class Supplier(models.Model):
@@ -22,7 +19,7 @@ class Supplier(models.Model):
 class Kind(models.Model):
     """A kind of part: its level and the shop's code. ``min_count`` is what the shelf should not fall below."""
 
-    level = models.CharField(max_length=20, choices=_LEVELS)
+    level = models.CharField(max_length=20)
     code = models.CharField(max_length=60)
     name = models.CharField(max_length=120)
     min_count = models.PositiveIntegerField(default=0)
@@ -157,6 +154,6 @@ class Want(models.Model):
 
     job = models.OneToOneField("jobs.Job", on_delete=models.CASCADE, related_name="want")
     repair = models.CharField(max_length=40)
-    level = models.CharField(max_length=20, choices=_LEVELS, db_index=True)
+    level = models.CharField(max_length=20, db_index=True)
     p_success = models.FloatField()
     since = models.DateTimeField()

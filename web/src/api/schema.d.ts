@@ -2795,6 +2795,11 @@ export interface components {
         PlanStepView: {
             /** Cautions */
             cautions: string[];
+            /**
+             * Depth
+             * @enum {string}
+             */
+            depth: "cover_off" | "drive_open";
             /** Details */
             details: string[];
             /** Text */
@@ -3085,6 +3090,8 @@ export interface components {
              * @enum {string}
              */
             verdict: "fits" | "transfers" | "part" | "no";
+            /** Works */
+            works?: string[] | null;
         };
         /**
          * SayingView

@@ -60,11 +60,12 @@ class Migration(migrations.Migration):
             name='Saying',
             fields=[
                 ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('level', models.CharField(choices=[('drive', 'Whole drive'), ('deck', 'Deck'), ('pickup', 'Bare pickup'), ('spindle_motor', 'Spindle motor'), ('feed_motor', 'Feed motor'), ('rails', 'Rails'), ('follower', 'Follower'), ('switch_sled', 'Sled switch'), ('flex_pickup', 'Pickup flex'), ('hub', 'Hub'), ('load_motor', 'Load motor'), ('gears', 'Gear train'), ('rollers', 'Roller set'), ('belt', 'Belt'), ('tray', 'Tray'), ('clamp', 'Clamp'), ('switch_board', 'Switch board'), ('switch', 'Switch'), ('lid', 'Lid'), ('board', 'Drive board'), ('chip', 'Key chip'), ('driver', 'Motor driver chip'), ('capacitors', 'Capacitors'), ('fuse', 'Fuse'), ('flex_board', 'Board flex'), ('supply', 'Supply unit')], max_length=20)),
+                ('level', models.CharField(max_length=20)),
                 ('code', models.CharField(max_length=60)),
                 ('variant', models.CharField(max_length=40)),
                 ('verdict', models.CharField(choices=[('fits', 'fits'), ('transfers', 'fits with transfers'), ('part', 'fits in part'), ('claimed', 'unconfirmed claim'), ('unknown', 'nobody says'), ('no', 'does not fit')], max_length=12)),
                 ('reason', models.CharField(blank=True, max_length=300)),
+                ('works', models.JSONField(default=list)),
                 ('origin', models.CharField(choices=[('maker', "maker's document"), ('shop', "shop's own"), ('seller', "seller's claim"), ('hearsay', 'hearsay')], max_length=12)),
                 ('confidence', models.CharField(choices=[('sure', 'sure'), ('fair', 'fair'), ('doubtful', 'doubtful')], max_length=12)),
                 ('said', models.CharField(blank=True, max_length=120)),

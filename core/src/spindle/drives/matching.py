@@ -64,6 +64,8 @@ class Statement:
     verdict: Verdict
     source: Source
     reason: str = ""
+    works: tuple[str, ...] = ()
+    """Functions in which it works, where it fits in part."""
     number: int = 0
     """Grows with every statement."""
     by: str = ""
@@ -87,6 +89,7 @@ class _Ground:
     verdict: Verdict
     reason: str
     source: str
+    works: tuple[str, ...] = ()
 
 
 def match(unit: FullSheet, part: PartType, statements: Iterable[Statement] = ()) -> Match:
@@ -97,7 +100,7 @@ def match(unit: FullSheet, part: PartType, statements: Iterable[Statement] = ())
     """
     ground = _ground(unit, part, tuple(s for s in statements if (s.level, s.code, s.variant) == (part.level, part.code, unit.drive.variant)))
     if ground.verdict in (Verdict.NO, Verdict.UNKNOWN, Verdict.PART):
-        return Match(ground.verdict, (ground.reason,), ground.source, shows=SHOWN_UNPAIRED if ground.verdict is Verdict.PART else ())
+        return Match(ground.verdict, (ground.reason,), ground.source, shows=ground.works)
     paired = _paired(unit, part)
     if paired is not None and paired.verdict is Verdict.PART:
         return Match(Verdict.PART, (ground.reason, *paired.reasons), ground.source, shows=paired.shows)
@@ -123,7 +126,7 @@ def _said(statement: Statement) -> _Ground:
     who = spoken(statement.source) + (f", written down by {statement.by} on {statement.on}" if statement.by else "")
     says = statement.reason or f"{statement.code} {VERDICT_NAMES[statement.verdict]} {statement.variant}"
     if statement.source.is_confirmed:
-        return _Ground(statement.verdict, says, who)
+        return _Ground(statement.verdict, says, who, statement.works if statement.verdict is Verdict.PART else ())
     if statement.verdict is Verdict.NO:
         return _Ground(Verdict.CLAIMED, f"said not to fit: {says}", who)
     return _Ground(Verdict.CLAIMED, says, who)

@@ -45,6 +45,8 @@ class PlanStep:
 
     kind: str
     text: str
+    depth: str
+    """How far the unit has to be open for it: cover_off, or drive_open."""
     cautions: tuple[str, ...] = ()
     details: tuple[str, ...] = ()
     shifts: tuple[Shift, ...] = ()
@@ -106,7 +108,7 @@ def swap_plan(unit: FullSheet, level: str, *, broken: frozenset[str] = frozenset
     ----------
     broken : levels that are taken to be at fault, so far as is known
     is_key_dead : the key itself is burnt or gone
-    from_donor : the part sits in a donor still; False for one that lies on the shelf
+    from_donor : the part sits in a donor still, with its own follower and no shorting bridge; False for a new one from the shelf
 
     Raises
     ------
@@ -159,10 +161,11 @@ def _forward(unit: FullSheet, level: str, sets: tuple[tuple[str, ...], ...], kep
         steps.append(_step("other_out", level, shifts=_shift(DONOR, whole, DONOR, MAT)))
     if kept_root:
         steps.append(_step("carry_chip" if kept_root == "chip" else "carry_board", level, kept_root, details=_details(unit, kept_root)))
-    steps += [_row_step("move", level, r) for r in _transfers(unit, level, "move")]
+    if not from_donor:
+        steps += [_row_step("move", level, r) for r in _transfers(unit, level, "move")]
     into = _shift(DONOR, taken, MAT if from_donor else DONOR, UNIT) + _shift(UNIT, kept, MAT, UNIT)
     steps.append(_step("other_in", level, details=_details(unit, level), shifts=into))
-    steps += [_row_step(r["action"], level, r) for r in _transfers(unit, level, "clear", "prove")]
+    steps += [_row_step(r["action"], level, r) for r in _transfers(unit, level, *(() if from_donor else ("clear",)), "prove")]
     rest = _shift(UNIT, taken, MAT, DONOR) + (_shift(DONOR, kept, MAT, DONOR) if from_donor else ())
     steps.append(_step("keep", level, shifts=rest))
     return tuple(steps)
@@ -175,9 +178,8 @@ def _back(forward: tuple[PlanStep, ...], level: str, kept_root: str) -> tuple[Pl
         if step.kind in _WORDS["back"]:
             text = step.text if step.kind == "move" else _said(_WORDS["back"][step.kind], level, kept_root)
             shifts = tuple(Shift(s.whose, s.level, s.to, s.origin) for s in reversed(step.shifts))
-            steps.append(
-                PlanStep(f"back_{step.kind}", text.replace("Move across from the old part", "Back to the old part"), step.cautions, step.details, shifts)
-            )
+            said = text.replace("Move across from the old part", "Back to the old part")
+            steps.append(PlanStep(f"back_{step.kind}", said, step.depth, step.cautions, step.details, shifts))
     return tuple(steps)
 
 
@@ -198,12 +200,17 @@ def _details(unit: FullSheet, level: str) -> tuple[str, ...]:
 
 def _step(kind: str, level: str, key: str = "", *, wires: str = "", details: tuple[str, ...] = (), shifts: tuple[Shift, ...] = ()) -> PlanStep:
     words = _WORDS["steps"][kind]
-    return PlanStep(kind, _said(words["text"], level, key, wires=wires), tuple(words["cautions"]), details, shifts)
+    return PlanStep(kind, _said(words["text"], level, key, wires=wires), _depth(kind, level), tuple(words["cautions"]), details, shifts)
 
 
 def _row_step(kind: str, level: str, row: Mapping[str, str]) -> PlanStep:
     words = _WORDS["steps"][kind]
-    return PlanStep(kind, _said(words["text"], level, "", what=row["what"], how=row["how"]).strip(), tuple(words["cautions"]))
+    return PlanStep(kind, _said(words["text"], level, "", what=row["what"], how=row["how"]).strip(), _depth(kind, level), tuple(words["cautions"]))
+
+
+def _depth(kind: str, level: str) -> str:
+    """Return how far the unit is open: a whole drive comes out of the console closed, what moves between drives needs them open."""
+    return "cover_off" if level == "drive" and not kind.startswith("carry") else "drive_open"
 
 
 def _said(text: str, level: str, key: str, **more: str) -> str:

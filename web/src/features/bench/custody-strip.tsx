@@ -4,6 +4,7 @@ import type { Custody } from '@/api/types'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { TextField } from '@/ui/field'
+import { PrintLabels } from '@/ui/labels'
 import { Chip } from '@/ui/panel'
 import { useBench } from './bench-context'
 import { useWorkbench } from './parts-that-fit'
@@ -41,6 +42,7 @@ function OutRow({ piece: c }: { piece: Custody }) {
           It is back in
         </Button>
       )}
+      <PrintLabels tags={[c.tag]}>Print its label</PrintLabels>
       {mayAgree && (
         <Button kind="quiet" disabled={isBusy} onClick={() => setLeaving(true)}>
           The owner leaves it here

@@ -61,7 +61,7 @@ describe('parts that fit', () => {
 })
 
 describe('levels and plans', () => {
-  const plan: SwapPlan = { level: 'drive', level_name: 'Whole drive', purpose: 'repair', stays: ['Lid'], moves: ['Drive board'], comes: ['Bare pickup'], steps: [{ text: 'Mains out.', cautions: ['Charge remains'], details: ['4 screws'] }, { text: 'Own board across.', cautions: [], details: [] }], back: [{ text: 'Own drive back in.', cautions: [], details: [] }], lost: 'Its pairing is lost.', shows: ['It spins, no more.'], warnings: ['Comes along.'] }
+  const plan: SwapPlan = { level: 'drive', level_name: 'Whole drive', purpose: 'repair', stays: ['Lid'], moves: ['Drive board'], comes: ['Bare pickup'], steps: [{ text: 'Mains out.', depth: 'cover_off', cautions: ['Charge remains'], details: ['4 screws'] }, { text: 'Own board across.', depth: 'drive_open', cautions: [], details: [] }], back: [{ text: 'Own drive back in.', depth: 'drive_open', cautions: [], details: [] }], lost: 'Its pairing is lost.', shows: ['It spins, no more.'], warnings: ['Comes along.'] }
   beforeEach(() => void serve({ 'GET /api/jobs/K-0107/workbench': bench(), 'GET /api/jobs/K-0107/swap-plan': plan }))
 
   test('a level says money, chance, wait and how long it lasts, and is proposed from there', async () => {

@@ -2,6 +2,7 @@ import { promise } from '@/lib/dates'
 import { euro } from '@/lib/money'
 import { minutes } from '@/lib/words'
 import { Button } from '@/ui/button'
+import { PrintLabels } from '@/ui/labels'
 import { useBench } from './bench-context'
 import { Depths } from './depths'
 import type { Job } from '@/api/types'
@@ -43,6 +44,9 @@ export function Stub({ onIdentify, onTakeOut }: { onIdentify: () => void; onTake
           <Button hotkey="I" onClick={onIdentify} className="justify-between px-2.5!">
             Which drive is it?
           </Button>
+          <PrintLabels tags={[job.tag]} className="justify-between px-2.5!">
+            Print its tag
+          </PrintLabels>
           <Button hotkey="O" onClick={onTakeOut} className="justify-between px-2.5!">
             Take an own part out
           </Button>

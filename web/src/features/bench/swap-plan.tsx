@@ -10,6 +10,8 @@ import { Dialog } from '@/ui/dialog'
 import { Chip, Notice } from '@/ui/panel'
 import { useBench } from './bench-context'
 
+const DEPTHS = { cover_off: 'cover off', drive_open: 'drive open' } as const
+
 /** How another part goes into this console: what stays, what moves, what comes, step by step, and the way back. */
 export function SwapPlanDialog({ level, onClose }: { level: string; onClose: () => void }) {
   const { job } = useBench()
@@ -73,15 +75,14 @@ function Plan({ plan, job }: { plan: SwapPlan; job: string }) {
                       ))}
                     </ul>
                   )}
-                  {s.cautions.length > 0 && (
-                    <span className="mt-1 flex flex-wrap gap-1">
+                  <span className="mt-1 flex flex-wrap gap-1">
+                      <Chip>{DEPTHS[s.depth]}</Chip>
                       {s.cautions.map((c) => (
                         <Chip key={c} tone="brass">
                           {c}
                         </Chip>
                       ))}
-                    </span>
-                  )}
+                  </span>
                 </span>
               </label>
             </li>

@@ -23,13 +23,15 @@ export function SayDialog({ saying, form, onClose }: { saying: Saying; form: She
   const [origin, setOrigin] = useState('shop')
   const [reason, setReason] = useState('')
   const [who, setWho] = useState('')
+  const [works, setWorks] = useState<string[]>([])
+  const functions = [...new Set(form.levels.flatMap((l) => l.functions))]
   const isClaim = origin === 'seller' || origin === 'hearsay'
-  const isReady = verdict !== '' && (!isClaim || who.trim() !== '')
+  const isReady = verdict !== '' && (!isClaim || who.trim() !== '') && (verdict !== 'part' || works.length > 0)
   const save = () => {
     if (!isReady) return
     const { level, code, variant } = saying
     say.mutate(
-      { level, code, variant, verdict, reason: reason.trim(), origin: origin as 'shop', confidence: isClaim ? 'doubtful' : 'sure', said: who.trim() },
+      { level, code, variant, verdict, reason: reason.trim(), origin: origin as 'shop', confidence: isClaim ? 'doubtful' : 'sure', said: who.trim(), works: verdict === 'part' ? works : [] },
       { onSuccess: onClose },
     )
   }
@@ -43,6 +45,19 @@ export function SayDialog({ saying, form, onClose }: { saying: Saying; form: She
         }}
       >
         <Choice label="It" choices={VERDICTS.map((v) => ({ id: v, label: form.verdicts[v] ?? v }))} value={verdict} onChange={(v) => setVerdict(v as Said)} />
+        {verdict === 'part' && (
+          <fieldset>
+            <legend className="mb-1 font-semibold">It works in</legend>
+            <div className="flex flex-wrap gap-x-4">
+              {functions.map((f) => (
+                <label key={f} className="inline-flex min-h-11 items-center gap-2">
+                  <input type="checkbox" className="size-5" checked={works.includes(f)} onChange={() => setWorks(works.includes(f) ? works.filter((w) => w !== f) : [...works, f])} />
+                  {f}
+                </label>
+              ))}
+            </div>
+          </fieldset>
+        )}
         <TextField label="Why" hint="What was seen: it goes in and never focuses, the pinion is one tooth short." value={reason} maxLength={120} onChange={(e) => setReason(e.target.value)} />
         <Choice label="Whose word is it?" choices={Object.entries(form.origins).map(([id, label]) => ({ id, label }))} value={origin} onChange={setOrigin} />
         <TextField label={isClaim ? 'Who says so?' : 'In which unit, how often?'} value={who} maxLength={120} onChange={(e) => setWho(e.target.value)} />

@@ -1,7 +1,8 @@
 import { Link } from 'react-router'
 import { Asked } from '@/ui/asked'
+import { PrintLabels } from '@/ui/labels'
 import { Notice, Panel } from '@/ui/panel'
-import { labelsHref, ShelfPage } from './shelf-page'
+import { ShelfPage } from './shelf-page'
 import { useAway } from './shelf-queries'
 
 const daysSince = (iso: string): number => Math.floor((Date.now() - new Date(iso).getTime()) / 86_400_000)
@@ -34,9 +35,7 @@ export function ShelfAway() {
                   </li>
                 ))}
               </ul>
-              <a className="mt-2 inline-flex min-h-11 items-center underline underline-offset-2" href={labelsHref(found.map((p) => p.tag))} target="_blank" rel="noreferrer">
-                Print their labels
-              </a>
+              <PrintLabels tags={found.map((p) => p.tag)} className="mt-2">Print their labels</PrintLabels>
             </Panel>
           )
         }

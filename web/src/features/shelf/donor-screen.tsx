@@ -8,13 +8,13 @@ import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { TextField } from '@/ui/field'
+import { PrintLabels } from '@/ui/labels'
 import { Notice, Panel } from '@/ui/panel'
 import { Page } from '@/ui/sub-nav'
 import { CheckDialog } from './check-dialog'
 import { DonorPlan } from './donor-plan'
 import { FUNCTION_NAMES, FunctionMarks } from './health'
 import { ScrapDialog } from './scrap-dialog'
-import { labelsHref } from './shelf-page'
 import { useCheckDonor, useDonor, useHarvest, useScrapDonor } from './shelf-queries'
 
 type Piece = DonorDetail['pieces'][number]
@@ -53,9 +53,7 @@ function DonorView({ donor }: { donor: DonorDetail }) {
       }
       actions={
         <>
-          <a className="inline-flex min-h-11 items-center rounded-lg border border-ink/55 bg-paper px-3.5 hover:border-ink" href={labelsHref([donor.tag])} target="_blank" rel="noreferrer">
-            Print its label
-          </a>
+          <PrintLabels tags={[donor.tag]}>Print its label</PrintLabels>
           {may && <Button onClick={() => setOpen('check')}>Write down what it does</Button>}
           {may && (
             <Button kind="quiet" onClick={() => setOpen('scrap')}>

@@ -5,14 +5,14 @@ import type { Part } from '@/api/types'
 import { euro } from '@/lib/money'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
+import { PrintLabels } from '@/ui/labels'
 import { Notice, Panel } from '@/ui/panel'
 import { FUNCTION_NAMES, Health } from './health'
 import { ReceiveDialog } from './receive-dialog'
-import { labelsHref, ShelfPage } from './shelf-page'
+import { ShelfPage } from './shelf-page'
 import { useLevels, useParts } from './shelf-queries'
 
 const BOX = 'min-h-11 rounded-lg border border-ink/55 bg-paper px-3'
-const LINK = 'inline-flex min-h-11 items-center rounded-lg border border-ink/55 bg-paper px-3.5 hover:border-ink'
 
 /** What lies on the shelf now. */
 export function ShelfHere() {
@@ -47,9 +47,7 @@ export function ShelfHere() {
             Used up as well
           </label>
           {parts.data && parts.data.length > 0 && (
-            <a className={`${LINK} ml-auto`} href={labelsHref(parts.data.map((p) => p.tag))} target="_blank" rel="noreferrer">
-              Print labels of these {parts.data.length}
-            </a>
+            <PrintLabels tags={parts.data.map((p) => p.tag)} className="ml-auto">{`Print labels of these ${parts.data.length}`}</PrintLabels>
           )}
         </div>
       </Panel>

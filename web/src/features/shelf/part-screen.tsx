@@ -6,13 +6,13 @@ import { dayOf } from '@/lib/dates'
 import { euro } from '@/lib/money'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
+import { PrintLabels } from '@/ui/labels'
 import { Chip, Notice, Panel } from '@/ui/panel'
 import { Page } from '@/ui/sub-nav'
 import { CheckDialog } from './check-dialog'
 import { FUNCTION_NAMES, FunctionMarks, Health, statesOf } from './health'
 import { MinimumForm } from './minimum-form'
 import { ScrapDialog } from './scrap-dialog'
-import { labelsHref } from './shelf-page'
 import { useCheckPart, usePart, useScrap } from './shelf-queries'
 
 /** One tag of the shelf: what it is, what it was seen to do, where it fits, and everything that happened to it. */
@@ -48,9 +48,7 @@ function PartView({ part }: { part: PartDetail }) {
       }
       actions={
         <>
-          <a className="inline-flex min-h-11 items-center rounded-lg border border-ink/55 bg-paper px-3.5 hover:border-ink" href={labelsHref([part.tag])} target="_blank" rel="noreferrer">
-            Print its label
-          </a>
+          <PrintLabels tags={[part.tag]}>Print its label</PrintLabels>
           {may && <Button onClick={() => setOpen('check')}>Write down what it does</Button>}
           {may && part.count > 0 && (
             <Button kind="quiet" onClick={() => setOpen('scrap')}>

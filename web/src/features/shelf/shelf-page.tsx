@@ -21,5 +21,3 @@ export function ShelfPage({ lead, actions, children }: { lead: string; actions?:
     </Page>
   )
 }
-
-export const labelsHref = (tags: readonly string[], more = ''): string => `/api/labels.pdf?${tags.map((t) => `tags=${encodeURIComponent(t)}`).join('&')}${more}`

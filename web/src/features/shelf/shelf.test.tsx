@@ -19,12 +19,17 @@ const calm = { 'GET /api/shelf/away': [], 'GET /api/sheet-form': form }
 const click = async (name: string | RegExp) => userEvent.click(await screen.findByRole('button', { name }))
 
 describe('what is here', () => {
-  test('each part says count, health, place and price; a link prints all labels', async () => {
+  test('each part says count, health, place and price; labels of all are printed, the first so many left out', async () => {
     serve({ ...calm, 'GET /api/shelf/parts': [part(), part({ tag: 'P-0012', origin: 'D-0002', health: 'proven', works: ['spins'] })] })
     showAt('/shelf', '/shelf', <ShelfHere />)
     expect(await screen.findByRole('row', { name: /P-0001 Pickup VL-30.*2 new Drawer A2 €24/ })).toBeInTheDocument()
     expect(screen.getByRole('row', { name: /out of D-0002.*proven.*works: spins/ })).toBeInTheDocument()
-    expect(screen.getByRole('link', { name: 'Print labels of these 2' })).toHaveAttribute('href', '/api/labels.pdf?tags=P-0001&tags=P-0012')
+    await click('Print labels of these 2')
+    expect(screen.getByRole('link', { name: 'Open the PDF' })).toHaveAttribute('href', '/api/labels.pdf?tags=P-0001&tags=P-0012&columns=3&rows=8&skip=0')
+    await userEvent.type(screen.getByLabelText('Used up already'), '9')
+    expect(screen.getByRole('link', { name: 'Open the PDF' })).toHaveAttribute('href', expect.stringContaining('skip=09'))
+    await userEvent.type(screen.getByLabelText('Labels across'), '0')
+    expect(screen.queryByRole('link', { name: 'Open the PDF' })).not.toBeInTheDocument()
   })
 
   test('an empty shelf says what to do, and somebody who may not is offered nothing', async () => {
