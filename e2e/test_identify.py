@@ -31,9 +31,12 @@ def test_the_key_is_answered_by_number_keys_at_the_bench_and_goes_onto_the_tape(
     dialog = page.get_by_role("dialog")
     seen = dialog.get_by_role("list", name="What was seen").get_by_role("listitem")
     for n, key in enumerate(["1", "0"], start=1):
-        dialog.get_by_role("group").first.wait_for()
+        asked = dialog.get_by_role("group").first
+        asked.wait_for()
+        before = asked.get_attribute("aria-label")
         page.keyboard.press(key)
         expect(seen).to_have_count(n)
+        expect(asked).not_to_have_attribute("aria-label", before)
     page.keyboard.press("u")
     expect(seen).to_have_count(1)
 

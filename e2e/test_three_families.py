@@ -16,7 +16,8 @@ def test_the_plan_is_drawn_from_the_sheet(bench, tag, word):
 
 def test_a_belt_is_tried_and_a_tray_that_shuts_no_more_is_our_own_hands_first(bench):
     page = bench("K-0110")
-    expect(page.get_by_role("region", name="Next move")).to_contain_text("part is here: P-0002")
+    page.keyboard.press("x")
+    expect(page.get_by_role("tabpanel")).to_contain_text("P-0002, for replace the belt: taken from the shelf, new")
     page.keyboard.press("t")
     dialog = page.get_by_role("dialog")
     dialog.get_by_label("What was changed?").select_option(label="Replace the belt")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Any, Literal
 
-from api.schemas import Cents, DriveView, Key, Number, Short, Word, Write
+from api.schemas import Cents, DriveView, FeatureView, Key, Number, PromptChoiceView, Short, Word, Write
 from ninja import Schema
 from pydantic import StringConstraints
 from spindle.drives.matching import Verdict
@@ -97,6 +97,9 @@ class SheetFormView(Schema):
 
     tables: list[TableView]
     levels: list[LevelView]
+    features: list[FeatureView]
+    repairs: dict[str, list[PromptChoiceView]]
+    """Loader family -> the repairs that take a part, which a sheet can have a price for."""
     origins: dict[str, str]
     verdicts: dict[str, str]
 

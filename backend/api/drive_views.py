@@ -10,9 +10,12 @@ from spindle.drives.full_sheet import gaps
 from spindle.drives.levels import LEVELS, Level
 from spindle.drives.matching import VERDICT_NAMES, Statement, spoken
 from spindle.drives.tables import ORIGIN_NAMES, TABLES
+from spindle.faults.library import MODELS
 
 from . import drive_schemas as d
+from .identifying import features_view
 from .presenters import drive_view
+from .schemas import PromptChoiceView
 
 
 def sheet_view(sheet: Sheet) -> d.SheetView:
@@ -51,6 +54,8 @@ def sheet_form_view() -> d.SheetFormView:
     return d.SheetFormView(
         tables=[d.TableView.model_validate(t, from_attributes=True) for t in TABLES.values()],
         levels=[level_view(v) for v in LEVELS.values()],
+        features=features_view(),
+        repairs={m.family: [PromptChoiceView(id=r.id, label=r.name) for r in m.repairs if r.uses_item] for m in MODELS.values()},
         origins={k.value: v for k, v in ORIGIN_NAMES.items()},
         verdicts={k.value: v for k, v in VERDICT_NAMES.items()},
     )

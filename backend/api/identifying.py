@@ -11,19 +11,24 @@ from . import schemas as s
 SHOWN = 6
 
 
+def features_view() -> list[s.FeatureView]:
+    """Return what the eye can look for, from the outside inwards."""
+    return [
+        s.FeatureView(
+            id=f.id,
+            ask=f.ask,
+            how=f.how,
+            where=f.reach.name.lower(),  # type: ignore[arg-type]  # pydantic checks the word
+            values=[s.PromptChoiceView(id=v, label=label) for v, label in f.values.items()],
+        )
+        for f in FEATURES.values()
+    ]
+
+
 def key_view(reading: Reading, sheets: dict[str, Sheet]) -> s.KeyView:
     """Return where the key stands: every feature for answering in any order, and the likeliest candidates."""
     return s.KeyView(
-        features=[
-            s.FeatureView(
-                id=f.id,
-                ask=f.ask,
-                how=f.how,
-                where=f.reach.name.lower(),  # type: ignore[arg-type]  # pydantic checks the word
-                values=[s.PromptChoiceView(id=v, label=label) for v, label in f.values.items()],
-            )
-            for f in FEATURES.values()
-        ],
+        features=features_view(),
         candidates=[
             s.CandidateView(
                 sheet_id=sheets[c.id].pk,

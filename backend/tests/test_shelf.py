@@ -6,7 +6,7 @@ import uuid
 from datetime import timedelta
 
 import pytest
-from apps.drives.selectors import full_sheet
+from apps.drives.selectors import fits_of_unit, full_sheet
 from apps.errors import AppError, GoneError
 from apps.jobs.models import Job
 from apps.jobs.services.parts import take_part
@@ -14,12 +14,14 @@ from apps.jobs.services.writing import Command
 from apps.people.models import User
 from apps.reports.labels import Layout, labels_pdf
 from apps.shelf.models import Part, Taking, Want
-from apps.shelf.selectors import search_parts, sources_for, stock
+from apps.shelf.scarce import scarce
+from apps.shelf.selectors import away, donors, expected_orders, search_parts, short_kinds, sources_for, stock, stock_for
 from django.db import IntegrityError, connection, transaction
 from django.utils import timezone
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from pypdf import PdfReader
+from spindle.diagnosis.economy import Economy
 from spindle.drives.matching import Verdict
 
 LAST, JOB, OTHER = "P-0001", "K-0104", "K-0114"
@@ -44,6 +46,7 @@ def test_taking_moves_stock_and_putting_back_restores_it_with_what_was_seen(bram
     assert answer.status_code == 200
     part = bram.get(f"/shelf/parts/{LAST}").json()
     assert (part["count"], part["health"], part["works"], part["checks"][0]["unit"]) == (1, "proven", ["reads"], JOB)
+    assert Want.objects.get(job__tag=JOB).repair == "replace_pickup"
 
 
 def test_striking_the_line_puts_it_back_and_letting_it_stand_again_takes_it_anew(bram):
@@ -291,3 +294,34 @@ def test_a_unit_whose_label_lies_is_told_apart_and_its_sheet_changed(bram):
 def test_another_loader_family_is_refused_once_the_tape_has_answers(bram):
     lid = next(s for s in bram.get("/sheets").json() if s["drive"]["variant"] == "KD-L1")
     assert bram.write(JOB, "drive", looks={}, sheet_id=lid["id"]).json()["params"]["reason"] == "family"
+
+
+QUERIES = [
+    (2, lambda _: search_parts("Drawer")),
+    (10, sources_for),
+    (10, lambda unit: stock_for(unit, ["replace_pickup", "replace_drive", "replace_belt"])),
+    (3, fits_of_unit),
+    (6, lambda _: scarce("pickup", Economy())),
+    (3, lambda _: short_kinds()),
+    (2, lambda _: expected_orders()),
+    (1, lambda _: away()),
+    (3, lambda _: donors()),
+]
+
+
+@pytest.mark.parametrize(("most", "read"), QUERIES)
+def test_reading_the_shelf_asks_no_more_for_more(db, most, read, django_assert_max_num_queries):
+    unit = full_sheet(Job.objects.get(tag=JOB).sheet_id)
+    with django_assert_max_num_queries(most):
+        read(unit)
+
+
+def test_what_was_fitted_goes_home_with_the_unit(bram):
+    bram.write("K-0108", "takings", part="P-0012", repair="replace_spindle_motor")
+    bram.write("K-0108", "mains", is_live=True)
+    bram.write("K-0108", "trials", changes=[{"repair": "replace_spindle_motor", "item": "P-0012", "health": "proven"}], result="clean")
+    bram.write("K-0108", "mains", is_live=False)
+    bram.write("K-0108", "depth", depth=0)
+    assert bram.write("K-0108", "advance", stage="hand_back").json()["stage"] == "closed"
+    assert Taking.objects.get(part__tag="P-0012").ended == "fitted"
+    assert bram.get("/shelf/parts/P-0012").json()["trail"][0]["text"] == "in K-0108"

@@ -12,7 +12,7 @@ export class ProblemError extends Error {
 /** No answer came: the network is down, or the server is. */
 export class NoAnswerError extends Error {
   constructor() {
-    super('No connection to the server. What you did is kept and sent again.')
+    super('No connection to the server. What you typed is kept: try again in a moment.')
   }
 }
 

@@ -3254,11 +3254,17 @@ export interface components {
          * @description Everything that the editor needs to know: tables, levels, the words of the choices.
          */
         SheetFormView: {
+            /** Features */
+            features: components["schemas"]["FeatureView"][];
             /** Levels */
             levels: components["schemas"]["LevelView"][];
             /** Origins */
             origins: {
                 [key: string]: string;
+            };
+            /** Repairs */
+            repairs: {
+                [key: string]: components["schemas"]["PromptChoiceView"][];
             };
             /** Tables */
             tables: components["schemas"]["TableView"][];

@@ -5,6 +5,7 @@ import { daysUntil, promise } from './dates'
 import { useKept } from './kept'
 import { centsOf, euro } from './money'
 import { useKeys, type Keys } from './use-keys'
+import { wholeOf } from './whole'
 import { decibans, discClass, percent } from './words'
 
 test.each([
@@ -41,6 +42,16 @@ test.each([
 ])('%d decibans read %s', (db, text) => expect(decibans(db)).toBe(text))
 
 test('a disc class is written as the trade writes it', () => expect(discClass('game_bd')).toBe('game BD'))
+
+test.each([
+  ['1', 1],
+  [' 12 ', 12],
+  ['0', null],
+  ['2.5', null],
+  ['-1', null],
+  ['99999', null],
+  ['', null],
+])('%j typed is the whole number %j', (typed, n) => expect(wholeOf(typed)).toBe(n))
 
 const today = new Date(2026, 2, 28, 23, 30)
 test.each([

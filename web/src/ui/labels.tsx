@@ -1,10 +1,10 @@
 import { useState } from 'react'
+import { wholeOf } from '@/lib/whole'
 import { Button } from './button'
 import { Dialog } from './dialog'
 import { TextField } from './field'
 
 const BOUNDS = { columns: 4, rows: 12 } as const
-const whole = (text: string, low: number, high: number): number | null => (/^\d{1,3}$/.test(text.trim()) && Number(text) >= low && Number(text) <= high ? Number(text) : null)
 
 /** Printing labels: how the sheet is divided, and how many of its labels are used up already. */
 export function PrintLabels({ tags, children, className = '' }: { tags: readonly string[]; children: string; className?: string }) {
@@ -12,8 +12,8 @@ export function PrintLabels({ tags, children, className = '' }: { tags: readonly
   const [columns, setColumns] = useState('3')
   const [rows, setRows] = useState('8')
   const [skip, setSkip] = useState('0')
-  const [across, down] = [whole(columns, 1, BOUNDS.columns), whole(rows, 1, BOUNDS.rows)]
-  const used = across && down ? whole(skip, 0, across * down - 1) : null
+  const [across, down] = [wholeOf(columns, 1, BOUNDS.columns), wholeOf(rows, 1, BOUNDS.rows)]
+  const used = across && down ? wholeOf(skip, 0, across * down - 1) : null
   const query = new URLSearchParams([...tags.map((t) => ['tags', t]), ['columns', columns], ['rows', rows], ['skip', skip]])
   return (
     <>

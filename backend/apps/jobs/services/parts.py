@@ -73,8 +73,11 @@ def put_back(command: Command, line: int, seen: Mapping[str, bool]) -> Job:
 
 
 def return_to_shelf(write: Writing, taken: Line, seen: Mapping[str, bool]) -> None:
-    """Give a taken piece back."""
+    """Give a taken piece back; a job whose proposal was to fit one wants one again."""
     for_jobs.give_back(write.user, taken.body["taking"], write.job.tag, seen, write.at)
+    proposal, repair = write.record.proposal, taken.body["repair"]
+    if proposal is not None and proposal.repair == repair:
+        for_jobs.set_want(write.job.pk, repair, LEVEL_OF_REPAIR.get(repair, ""), proposal.p_success, write.at)
 
 
 def settle_parts(write: Writing) -> None:

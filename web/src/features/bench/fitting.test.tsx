@@ -44,6 +44,15 @@ describe('parts that fit', () => {
     expect(screen.queryByRole('button', { name: /Take it/ })).not.toBeInTheDocument()
   })
 
+  test('a part that does not fit after all is said in one step, with the job as witness', async () => {
+    const sent = serve({ 'GET /api/jobs/K-0107/workbench': bench(), 'POST /api/fits': { fits: [], sayings: [] } })
+    onBench(<PartsThatFit />)
+    await userEvent.click(await screen.findByRole('button', { name: 'Does not fit: P-0001' }))
+    await userEvent.type(screen.getByLabelText('What was seen'), 'flex too short')
+    await userEvent.click(screen.getByRole('button', { name: 'Write it down' }))
+    expect(sent[0]?.body).toMatchObject({ level: 'pickup', code: 'VL-30', variant: 'V', verdict: 'no', reason: 'flex too short', said: 'K-0107' })
+  })
+
   test('nothing that fits is said', async () => {
     served({ sources: [] })
     onBench(<PartsThatFit />)

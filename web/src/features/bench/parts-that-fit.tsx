@@ -8,6 +8,7 @@ import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
 import { useBench } from './bench-context'
+import { DoesNotFit } from './does-not-fit'
 
 const HEALTHS: Record<string, string> = { proven: 'proven', new: 'new', unknown: 'not known' }
 
@@ -81,6 +82,7 @@ function SourceRow({ source: s }: { source: Source }) {
               </Button>
             )
           })}
+          {s.repairs.length > 0 && <DoesNotFit source={s} />}
         </span>
       )}
     </li>

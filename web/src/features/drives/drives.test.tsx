@@ -15,6 +15,8 @@ const form: SheetForm = {
     { id: 'pickup', name: 'Bare pickup', rank: 'pickup', functions: ['reads'], families: ['slot'] },
     { id: 'belt', name: 'Belt', rank: 'part', functions: ['loads'], families: ['tray'] },
   ],
+  features: [{ id: 'loader', ask: 'How does a disc go in?', how: '', where: 'outside', values: [{ id: 'slot', label: 'Into a slit' }] }],
+  repairs: { slot: [{ id: 'replace_pickup', label: 'Replace the pickup' }] },
   origins: { maker: "maker's document", shop: "shop's own", seller: "seller's claim", hearsay: 'hearsay' },
   verdicts: { fits: 'fits', transfers: 'fits with transfers', part: 'fits in part', no: 'does not fit' },
   tables: [
@@ -134,6 +136,18 @@ describe('the editor', () => {
     expect(screen.getByRole('button', { name: 'Save as version 4' })).toBeDisabled()
     await click('Put mine on top of version 3')
     expect(screen.getByRole('button', { name: 'Save as version 4' })).toBeEnabled()
+  })
+
+  test('looks, prices and label sides are edited like the rest', async () => {
+    const { sent } = edit({ 'POST /api/sheets/VM-1': sheet })
+    await userEvent.selectOptions(await screen.findByLabelText('How does a disc go in?'), 'slot')
+    await userEvent.selectOptions(screen.getByLabelText('Add a price for'), 'replace_pickup')
+    await userEvent.type(screen.getByLabelText('replace_pickup, price in euro'), '26')
+    await userEvent.type(screen.getByLabelText('How the unit stands'), 'flat')
+    await userEvent.type(screen.getByLabelText('The label faces'), 'up')
+    await click('Add')
+    await click('Save as version 4')
+    expect(sent[0]?.body).toMatchObject({ document: { looks: { loader: 'slot' }, drive: { prices: { replace_pickup: { price_eur: 26, wait_days: 0 } }, label_faces: { flat: 'up' } } } })
   })
 
   test('rows come and go', async () => {

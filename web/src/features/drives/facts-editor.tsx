@@ -3,6 +3,7 @@ import { discClass } from '@/lib/words'
 import { Choice, TextField } from '@/ui/field'
 import { Panel } from '@/ui/panel'
 import { CLASSES, FLAGS, type SheetDocument } from './document'
+import { FiguresEditor } from './figures-editor'
 import { SourceFields } from './source-fields'
 
 const PAIRINGS = [
@@ -11,6 +12,16 @@ const PAIRINGS = [
   { id: 'chip', label: 'Chip' },
   { id: 'unknown', label: 'Not known' },
 ]
+/** Facts that often have a source of their own; pairing and looks stand where they are asked. */
+const SOURCED = [
+  ['classes', 'Disc classes'],
+  ['has_trimmer', 'Trimmer'],
+  ['fuse_rating', 'Fuse'],
+  ['motor_soldered', 'Motors'],
+  ['reference_times', 'Times to play'],
+  ['label_faces', 'Label sides'],
+  ['prices', 'Prices'],
+] as const
 const CHECK = 'inline-flex min-h-11 cursor-pointer items-center gap-2'
 
 interface Props {
@@ -77,56 +88,17 @@ export function FactsEditor({ document, form, place, onChange }: Props) {
             />
           )}
         </div>
-        <Numbers document={document} onDrive={setDrive} />
+        <FiguresEditor document={document} form={form} onDrive={setDrive} />
+        <details>
+          <summary className="min-h-9 cursor-pointer text-quiet underline underline-offset-2">Where single facts come from</summary>
+          <div className="mt-1 space-y-1.5">
+            {SOURCED.map(([fact, label]) => (
+              <SourceFields key={fact} label={label} fact={fact} document={document} form={form} onChange={onChange} />
+            ))}
+          </div>
+        </details>
         <SourceFields label="Every fact with no source of its own" fact="*" document={document} form={form} onChange={onChange} />
       </div>
     </Panel>
-  )
-}
-
-/** Reference times and prices: the shop's own figures for this drive. */
-function Numbers({ document, onDrive }: { document: SheetDocument; onDrive: (more: Partial<SheetDocument['drive']>) => void }) {
-  const { drive } = document
-  const times = drive.reference_times ?? {}
-  const prices = drive.prices ?? {}
-  const number = (label: string, value: number, set: (n: number) => void) => (
-    <input type="number" step="any" aria-label={label} className="min-h-11 w-24 rounded-lg border border-ink/55 bg-paper px-2 figures" value={value} onChange={(e) => set(Number(e.target.value))} />
-  )
-  return (
-    <div className="grid gap-4 lg:grid-cols-2">
-      <fieldset>
-        <legend className="mb-1 font-semibold">Time from insert to play, on healthy units</legend>
-        {drive.classes.map((c) => {
-          const t = times[c]
-          const set = (more: Partial<NonNullable<typeof t>>) => onDrive({ reference_times: { ...times, [c]: { mean_s: 20, sd_s: 2, n: 10, ...t, ...more } } })
-          const without = () => onDrive({ reference_times: Object.fromEntries(Object.entries(times).filter(([k]) => k !== c)) })
-          return (
-            <div key={c} className="flex min-h-12 flex-wrap items-center gap-2">
-              <label className={`${CHECK} w-36`}>
-                <input type="checkbox" className="size-5" checked={t !== undefined} onChange={() => (t ? without() : set({}))} />
-                {discClass(c)}
-              </label>
-              {t && (
-                <>
-                  {number(`${discClass(c)}, mean in seconds`, t.mean_s, (n) => set({ mean_s: n }))} s ±{number(`${discClass(c)}, spread in seconds`, t.sd_s, (n) => set({ sd_s: n }))} s from
-                  {number(`${discClass(c)}, readings`, t.n, (n) => set({ n }))}
-                </>
-              )}
-            </div>
-          )
-        })}
-      </fieldset>
-      <fieldset>
-        <legend className="mb-1 font-semibold">Prices and waits where nothing is on the shelf</legend>
-        {Object.entries(prices).map(([r, p]) => (
-          <div key={r} className="flex min-h-12 flex-wrap items-center gap-2">
-            <span className="w-36">{r.replaceAll('_', ' ')}</span>€
-            {number(`${r}, price in euro`, p.price_eur, (n) => onDrive({ prices: { ...prices, [r]: { ...p, price_eur: n } } }))}
-            {number(`${r}, wait in days`, p.wait_days, (n) => onDrive({ prices: { ...prices, [r]: { ...p, wait_days: n } } }))} days
-          </div>
-        ))}
-        {Object.keys(prices).length === 0 && <p className="text-quiet">The family&apos;s own figures are used.</p>}
-      </fieldset>
-    </div>
   )
 }

@@ -11,6 +11,7 @@ import { Page } from '@/ui/sub-nav'
 import type { SheetDocument } from './document'
 import { useSaveSheet, useSheet, useSheetForm } from './drive-queries'
 import { FactsEditor } from './facts-editor'
+import { LooksEditor } from './looks-editor'
 import { TableEditor } from './table-editor'
 
 /** Changing a sheet, or writing a new one from another's (`?from=`). What is typed stays in this browser until it is saved as the next version. */
@@ -91,6 +92,7 @@ function Editor({ variant, version, start, form }: { variant: string; version: n
         </Notice>
       )}
       <FactsEditor document={document} form={form} place={place} onChange={change} />
+      <LooksEditor document={document} form={form} onChange={change} />
       {form.tables.map((t) => (
         <TableEditor key={t.id} table={t} rows={document.tables[t.id] ?? []} form={form} variant={variant} place={place} onChange={(rows) => change({ ...document, tables: { ...document.tables, [t.id]: rows } })} />
       ))}

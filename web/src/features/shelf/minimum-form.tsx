@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { wholeOf } from '@/lib/whole'
 import { Button } from '@/ui/button'
 import { TextField } from '@/ui/field'
 import { useMinimum } from './shelf-queries'
@@ -7,17 +8,17 @@ import { useMinimum } from './shelf-queries'
 export function MinimumForm({ level, code }: { level: string; code: string }) {
   const minimum = useMinimum()
   const [count, setCount] = useState('')
-  const isWhole = /^\d{1,4}$/.test(count.trim())
+  const least = wholeOf(count, 0)
   return (
     <form
       className="mt-3 flex flex-wrap items-end gap-2 border-t border-line pt-3"
       onSubmit={(event) => {
         event.preventDefault()
-        if (isWhole) minimum.mutate({ level, code, count: Number(count) })
+        if (least !== null) minimum.mutate({ level, code, count: least })
       }}
     >
-      <TextField label="There should be at least" inputMode="numeric" className="min-h-11 w-28 rounded-lg border border-ink/55 bg-paper px-3 figures" value={count} error={count && !isWhole ? 'A whole number.' : undefined} onChange={(e) => setCount(e.target.value)} />
-      <Button type="submit" disabled={!isWhole || minimum.isPending}>
+      <TextField label="There should be at least" inputMode="numeric" className="min-h-11 w-28 rounded-lg border border-ink/55 bg-paper px-3 figures" value={count} error={count && least === null ? 'A whole number.' : undefined} onChange={(e) => setCount(e.target.value)} />
+      <Button type="submit" disabled={least === null || minimum.isPending}>
         Set
       </Button>
       {minimum.isSuccess && <span role="status">Set. What runs low stands under Wanted.</span>}

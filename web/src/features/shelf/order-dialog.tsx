@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { centsOf } from '@/lib/money'
+import { wholeOf } from '@/lib/whole'
 import { today } from '@/lib/dates'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
@@ -7,8 +8,6 @@ import { TextField } from '@/ui/field'
 import { Notice } from '@/ui/panel'
 import { KindFields, noKind, type KindDraft } from './kind-fields'
 import { useOrder } from './shelf-queries'
-
-const whole = (text: string): number | null => (/^\d{1,4}$/.test(text.trim()) && Number(text) > 0 ? Number(text) : null)
 
 /** An order, in packs. */
 export function OrderDialog({ start = noKind, onClose }: { start?: KindDraft; onClose: () => void }) {
@@ -20,7 +19,7 @@ export function OrderDialog({ start = noKind, onClose }: { start?: KindDraft; on
   const [price, setPrice] = useState('')
   const [on, setOn] = useState(today())
   const cents = centsOf(price)
-  const [n, pieces] = [whole(packs), whole(size)]
+  const [n, pieces] = [wholeOf(packs), wholeOf(size)]
   const isReady = kind.level !== '' && kind.code.trim() !== '' && supplier.trim() !== '' && n !== null && pieces !== null && cents !== null && on !== ''
   const save = () => {
     if (!isReady) return

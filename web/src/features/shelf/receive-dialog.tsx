@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { centsOf } from '@/lib/money'
+import { wholeOf } from '@/lib/whole'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { Choice, TextField } from '@/ui/field'
@@ -13,8 +14,6 @@ const HEALTHS = [
   { id: 'proven', label: 'Proven in a working unit' },
   { id: 'unknown', label: 'Not known' },
 ]
-const whole = (text: string): number | null => (/^\d{1,4}$/.test(text.trim()) && Number(text) > 0 ? Number(text) : null)
-
 /** Parts that come without an order: bought over the counter, found, given. The price of a piece follows from the pack. */
 export function ReceiveDialog({ onClose }: { onClose: () => void }) {
   const receive = useReceive()
@@ -26,7 +25,7 @@ export function ReceiveDialog({ onClose }: { onClose: () => void }) {
   const [health, setHealth] = useState('new')
   const [place, setPlace] = useState('')
   const cents = price.trim() === '' ? 0 : centsOf(price)
-  const [n, size] = [whole(count), whole(packSize)]
+  const [n, size] = [wholeOf(count), wholeOf(packSize)]
   const isReady = kind.level !== '' && kind.code.trim() !== '' && n !== null && size !== null && cents !== null
   const save = () => {
     if (!isReady) return

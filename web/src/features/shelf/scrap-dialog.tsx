@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { wholeOf } from '@/lib/whole'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { TextField } from '@/ui/field'
@@ -18,25 +19,24 @@ interface Props {
 export function ScrapDialog({ title, most, error, isBusy, onScrap, onClose }: Props) {
   const [count, setCount] = useState('1')
   const [why, setWhy] = useState('')
-  const n = Number(count)
-  const isReady = why.trim() !== '' && Number.isInteger(n) && n >= 1 && n <= most
+  const n = wholeOf(count, 1, most)
   return (
     <Dialog title={title} open onClose={onClose} note="Electronics go where your local rules send them.">
       <form
         className="space-y-4"
         onSubmit={(event) => {
           event.preventDefault()
-          if (isReady) onScrap(n, why.trim())
+          if (n !== null && why.trim()) onScrap(n, why.trim())
         }}
       >
-        {most > 1 && <TextField label={`How many of ${most}`} inputMode="numeric" value={count} error={n >= 1 && n <= most ? undefined : `A whole number from 1 to ${most}.`} onChange={(e) => setCount(e.target.value)} />}
+        {most > 1 && <TextField label={`How many of ${most}`} inputMode="numeric" value={count} error={n !== null ? undefined : `A whole number from 1 to ${most}.`} onChange={(e) => setCount(e.target.value)} />}
         <TextField label="Why" value={why} maxLength={120} onChange={(e) => setWhy(e.target.value)} />
         {error && (
           <Notice tone="danger" title="Not written" role="alert">
             {error.message}
           </Notice>
         )}
-        <Button kind="act" type="submit" disabled={!isReady || isBusy}>
+        <Button kind="act" type="submit" disabled={n === null || !why.trim() || isBusy}>
           Throw away
         </Button>
       </form>

@@ -14,7 +14,7 @@ const part = (more: Partial<Part> = {}): Part => ({
   tag: 'P-0001', level: 'pickup', level_name: 'Bare pickup', code: 'VL-30', name: 'Pickup VL-30', count: 2, health: 'new', works: [], fails: [], is_complete: false, lot: '', place: 'Drawer A2', piece_cents: 2400, origin: '', owner_job: '', away_since: null, ...more,
 }) // prettier-ignore
 const detail = (more: Partial<PartDetail> = {}): PartDetail => ({ ...part(), functions: ['reads'], checks: [], trail: [], holders: [], fits: [], ...more })
-const form = { tables: [], levels: [{ id: 'pickup', name: 'Bare pickup', rank: 'pickup', functions: ['reads'], families: ['slot'] }], origins: {}, verdicts: {} }
+const form = { tables: [], levels: [{ id: 'pickup', name: 'Bare pickup', rank: 'pickup', functions: ['reads'], families: ['slot'] }], origins: {}, verdicts: {}, features: [], repairs: {} }
 const calm = { 'GET /api/shelf/away': [], 'GET /api/sheet-form': form }
 const click = async (name: string | RegExp) => userEvent.click(await screen.findByRole('button', { name }))
 
