@@ -173,6 +173,14 @@ def test_a_piece_is_taken_straight_out_of_a_donor_and_comes_back_as_a_part(bram)
     assert (part["count"], part["fails"]) == (1, ["reads"])
 
 
+def test_a_donor_of_another_variant_offers_what_fits_and_nothing_else(bram):
+    tag = bram.post("/shelf/donors", key=key(), variant="VM-S52", bought_cents=2000).json()["tag"]
+    mine = {s["level"]: s for s in bram.get(f"/jobs/{JOB}/workbench").json()["sources"] if s["tag"].startswith(tag)}
+    assert mine["deck"]["verdict"] == "transfers"
+    assert mine["load_motor"]["verdict"] == "fits"
+    assert not {"drive", "switch_board"} & set(mine)
+
+
 def test_a_donor_teaches_its_pieces_what_it_was_seen_to_do(bram):
     bram.post("/shelf/donors/D-0004/checks", key=key(), seen={"spins": True, "reads": False}, unit="K-0111")
     pieces = {p["level"]: p for p in bram.get("/shelf/donors/D-0004").json()["pieces"]}

@@ -7,11 +7,10 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Any
 
-from apps.drives.models import Sheet
-from apps.drives.selectors import full_sheet, named_codes, statements
+from apps.drives.selectors import current_full, full_sheet, named_codes, statements
 from apps.errors import NotFoundError
 from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part, Taking
-from django.db.models import Count, F, Prefetch, Q, QuerySet, Sum, Window
+from django.db.models import Case, Count, F, Prefetch, Q, QuerySet, Sum, When, Window
 from django.db.models.functions import RowNumber
 from django.utils import timezone
 from spindle.diagnosis.case import Health, Stock
@@ -26,7 +25,7 @@ KINDS_SEARCHED = 200
 OF_A_KIND = 2
 """Parts of one kind and health that are looked at for a unit, cheapest first: more of the same say nothing new."""
 DONORS = 8
-"""Donors of a variant that are looked at for a unit: those in which the most was seen to work."""
+"""Donors that are looked at for a unit: of its own variant first, then those in which the most was seen to work."""
 BEST = {"shelf": 3, "donor": 1}
 """Sources that the advice compares for one repair, at most: of the shelf and what is on its way, and of donors, each of which is a test more."""
 
@@ -259,12 +258,14 @@ def _on_their_way(kinds: dict[int, Kind], bare: Fits) -> list[Source]:
 
 
 def _in_donors(unit: FullSheet, levels: set[str], complete: Fits) -> list[Source]:
-    """Return the pieces that are left in donors of the same variant. Parts of other drives go by way of the shelf, where a statement names them."""
+    """Return the pieces that are left in donors: of this variant first, then of others whose sheets name something that fits."""
+    fitting = {key for key, m in complete.items() if m.verdict in OFFERED}
+    variants = [v for v, s in current_full().items() if any((level, c) in fitting for level in levels for c in s.codes(level))]
     found = []
-    same = Sheet.objects.filter(variant=unit.drive.variant).values("pk")
+    same = Case(When(sheet__variant=unit.drive.variant, then=1), default=0)
     good = Count("checks", filter=Q(checks__works=True))
-    best = Donor.objects.filter(sheet__in=same, is_scrapped=False).annotate(good=good).order_by("-good", "-pk")[:DONORS]
-    for donor in best.prefetch_related("checks"):
+    some = Donor.objects.filter(sheet__variant__in=variants, is_scrapped=False).annotate(same=same, good=good)
+    for donor in some.order_by("-same", "-good", "-pk").prefetch_related("checks")[:DONORS]:
         pieces = donor_pieces(donor)
         for piece in pieces:
             if piece.gone or piece.level not in levels or LEVELS[piece.level].ages_unused:
