@@ -74,6 +74,17 @@ def full_sheet(pk: int) -> FullSheet:
     return _full(pk)
 
 
+@lru_cache(maxsize=512)
+def _named(pk: int) -> frozenset[tuple[str, str]]:
+    unit = _full(pk)
+    return frozenset((level, code) for level in LEVELS for code in unit.codes(level))
+
+
+def current_named() -> dict[str, frozenset[tuple[str, str]]]:
+    """Return the (level, code) of everything that the current sheet of each variant names."""
+    return {variant: _named(pk) for pk, variant in Sheet.objects.filter(is_current=True).values_list("pk", "variant")}
+
+
 def current_full() -> dict[str, FullSheet]:
     """Return the current sheet of every variant as the rules read it."""
     return {variant: _full(pk) for pk, variant in Sheet.objects.filter(is_current=True).values_list("pk", "variant")}

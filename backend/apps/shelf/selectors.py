@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from typing import Any
 
-from apps.drives.selectors import current_full, full_sheet, named_codes, statements
+from apps.drives.selectors import current_named, full_sheet, named_codes, statements
 from apps.errors import NotFoundError
 from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part, Taking
 from django.db.models import Case, Count, F, Prefetch, Q, QuerySet, Sum, When, Window
@@ -259,8 +259,8 @@ def _on_their_way(kinds: dict[int, Kind], bare: Fits) -> list[Source]:
 
 def _in_donors(unit: FullSheet, levels: set[str], complete: Fits) -> list[Source]:
     """Return the pieces that are left in donors: of this variant first, then of others whose sheets name something that fits."""
-    fitting = {key for key, m in complete.items() if m.verdict in OFFERED}
-    variants = [v for v, s in current_full().items() if any((level, c) in fitting for level in levels for c in s.codes(level))]
+    fitting = {key for key, m in complete.items() if m.verdict in OFFERED and key[0] in levels}
+    variants = [v for v, named in current_named().items() if named & fitting]
     found = []
     same = Case(When(sheet__variant=unit.drive.variant, then=1), default=0)
     good = Count("checks", filter=Q(checks__works=True))
