@@ -67,6 +67,12 @@ def test_a_bad_sheet_is_refused_with_its_place(bram, sheet, change, place):
     assert Sheet.objects.filter(variant="VM-S41").count() == 1
 
 
+@pytest.mark.parametrize("raw", [b"[" * 5_000, b'{"key": "a-good-key", "based_on": 1, "document": ' + b'{"a":' * 3_000 + b"1" + b"}" * 3_003])
+def test_a_body_that_is_too_deep_is_refused_and_not_a_mistake_of_ours(bram, raw):
+    answer = bram.client.post("/api/sheets/VM-S41", raw, content_type="application/json")
+    assert answer.status_code in (400, 422)
+
+
 def test_export_and_import_are_the_identity_and_a_new_variant_comes_by_file(bram):
     raw = bram.get("/sheets/OP-L3/file").content
     assert upload(bram, "/sheet-files", raw).json()["version"] == 1

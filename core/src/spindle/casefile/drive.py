@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict, fields
 from typing import Final
 
-from spindle.casefile.place import Place, kind_of
+from spindle.casefile.place import MAX_TEXT, Place, is_unfit, kind_of
 from spindle.drives.sheet import DriveSheet, Pairing, PartPrice, ReferenceTime
 from spindle.errors import CaseError, SheetError
 from spindle.faults.library import MODELS
@@ -48,6 +48,8 @@ def read_drive(value: object, place: str) -> DriveSheet:
 def _text(value: object, place: str) -> str:
     if not isinstance(value, str):
         raise CaseError(place, f"expected a text, got {kind_of(value)}")
+    if is_unfit(value):
+        raise CaseError(place, f"longer than {MAX_TEXT} characters, or with a NUL or half a character in it")
     return value
 
 

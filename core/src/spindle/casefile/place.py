@@ -49,8 +49,8 @@ class Place:
         value = self.raw(key)
         if not isinstance(value, str):
             raise CaseError(self.at(key), f"expected a text, got {kind_of(value)}")
-        if len(value) > MAX_TEXT or "\0" in value:
-            raise CaseError(self.at(key), f"longer than {MAX_TEXT} characters, or with a NUL in it")
+        if is_unfit(value):
+            raise CaseError(self.at(key), f"longer than {MAX_TEXT} characters, or with a NUL or half a character in it")
         return value
 
     def number(self, key: str, default: float, *, low: float = 0.0, high: float = 1e6) -> float:
@@ -116,7 +116,14 @@ class Place:
         value = self._value.get(key, {})
         if not isinstance(value, dict):
             raise CaseError(self.at(key), f"expected an object, got {kind_of(value)}")
+        if any(is_unfit(name) for name in value):
+            raise CaseError(self.at(key), f"has a name that is longer than {MAX_TEXT} characters, or with a NUL or half a character in it")
         return value
+
+
+def is_unfit(text: str) -> bool:
+    """Tell whether a text is too long to be kept, or holds a NUL or half of a surrogate pair, which no database takes."""
+    return len(text) > MAX_TEXT or "\0" in text or any("\ud800" <= c <= "\udfff" for c in text)
 
 
 def kind_of(value: object) -> str:

@@ -8,7 +8,7 @@ import math
 from collections.abc import Iterable, Mapping
 from typing import Final
 
-from spindle.casefile.place import Place, kind_of
+from spindle.casefile.place import Place, is_unfit, kind_of
 from spindle.drives.tables import TABLES, Column, Row, Table
 from spindle.errors import CaseError
 
@@ -95,7 +95,7 @@ def _text(column: Column, value: str, place: str) -> str:
         return value
     if value != value.strip() or not value:
         raise CaseError(place, "is empty, or has blanks around it")
-    if len(value) > MAX_CELL or any(ord(c) < 32 for c in value):
+    if len(value) > MAX_CELL or is_unfit(value) or any(ord(c) < 32 for c in value):
         raise CaseError(place, f"longer than {MAX_CELL} characters, or with control characters in it")
     if value.startswith(FORMULA_STARTS):
         raise CaseError(place, f"begins with {value[0]!r}: a spreadsheet would run that as a formula; write it another way")

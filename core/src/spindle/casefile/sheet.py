@@ -7,7 +7,7 @@ from dataclasses import fields
 from typing import Any, Final
 
 from spindle.casefile.drive import read_drive, write_drive
-from spindle.casefile.place import Place
+from spindle.casefile.place import Place, is_unfit
 from spindle.casefile.rows import FORMULA_STARTS, read_tables, write_tables
 from spindle.drives.features import FEATURES
 from spindle.drives.full_sheet import DEFAULT, FullSheet, Source
@@ -124,7 +124,8 @@ def _sheet(value: object) -> FullSheet:
 
 
 def _name(value: str, place: str) -> str:
-    if not value.strip() or value != value.strip() or len(value) > MAX_NAME or value.startswith(FORMULA_STARTS) or any(ord(c) < 32 for c in value):
+    is_odd = value != value.strip() or value.startswith(FORMULA_STARTS) or any(ord(c) < 32 for c in value)
+    if not value or len(value) > MAX_NAME or is_odd or is_unfit(value):
         raise CaseError(place, f"expected a name of 1 to {MAX_NAME} characters, without blanks around it, that is no formula")
     return value
 
