@@ -240,7 +240,6 @@ class LevelRowView(Schema):
     lasts_months: float
     p_lasts_year: float
     why: str
-    wear: str
     item: str
 
 

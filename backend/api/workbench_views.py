@@ -67,7 +67,6 @@ def _level(row: LevelRow) -> d.LevelRowView:
         lasts_months=row.lasts_months,
         p_lasts_year=row.p_lasts_year,
         why=row.why,
-        wear=row.wear,
         item=row.source.item if row.source else "",
     )
 

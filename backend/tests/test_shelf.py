@@ -299,6 +299,14 @@ def test_a_unit_whose_label_lies_is_told_apart_and_its_sheet_changed(bram):
     assert (job["drive"]["variant"], job["identity"][0]["is_ours"]) == ("BW-T14", True)
 
 
+def test_a_sheet_without_what_the_tape_speaks_of_is_refused(bram):
+    unpaired = next(s for s in bram.get("/sheets").json() if s["drive"]["variant"] == "TQ-17")
+    bram.write(JOB, "takings", part="P-0003", repair="replace_fuse")
+    answer = bram.write(JOB, "drive", looks={}, sheet_id=unpaired["id"])
+    assert (answer.status_code, answer.json()["params"]["reason"]) == (409, "repair")
+    assert bram.get(f"/jobs/{JOB}").json()["drive"]["variant"] == "VM-S41"
+
+
 def test_another_loader_family_is_refused_once_the_tape_has_answers(bram):
     lid = next(s for s in bram.get("/sheets").json() if s["drive"]["variant"] == "KD-L1")
     assert bram.write(JOB, "drive", looks={}, sheet_id=lid["id"]).json()["params"]["reason"] == "family"
@@ -333,3 +341,11 @@ def test_what_was_fitted_goes_home_with_the_unit(bram):
     assert bram.write("K-0108", "advance", stage="hand_back").json()["stage"] == "closed"
     assert Taking.objects.get(part__tag="P-0012").ended == "fitted"
     assert bram.get("/shelf/parts/P-0012").json()["trail"][0]["text"] == "in K-0108"
+    line = taken(bram, "K-0108")["line"]
+    assert [bram.write("K-0108", what, line=line, **more).status_code for what, more in (("strikes", {"why": ""}), ("returns", {"seen": {}}))] == [409, 409]
+    assert count("P-0012") == 0
+
+
+def test_taking_another_part_leaves_what_the_job_waits_for(bram):
+    bram.write(JOB, "takings", part="P-0003", repair="replace_fuse")
+    assert Want.objects.get(job__tag=JOB).repair == "replace_pickup"

@@ -9,29 +9,11 @@ from apps.jobs.selectors import JobState
 from apps.shelf.selectors import Source, sources_for
 from spindle.diagnosis.posterior import Belief, believe
 from spindle.diagnosis.problem import plan_for
-from spindle.diagnosis.trials import p_bad
+from spindle.diagnosis.swaps import chance_with
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import USABLE
 from spindle.drives.swap_plan import SwapPlan, swap_plan
-from spindle.workflow.levels import LevelRow, compare_levels
-
-WORTH_NAMING = 0.15
-"""A part less suspect than this is not taken to be broken when a plan is made."""
-PART_LEVELS = {
-    "spindle": ("spindle_motor",),
-    "load": ("load_motor", "gears"),
-    "sled": ("feed_motor", "rails"),
-    "lens": ("pickup",),
-    "trimmer": ("pickup",),
-    "board": ("board",),
-    "driver": ("driver",),
-    "switch_insert": ("switch",),
-    "switch_home": ("switch",),
-    "switch_open": ("switch",),
-    "switch_shut": ("switch",),
-    "switch_lid": ("switch",),
-}
-"""Parts of a fault model whose name is no level."""
+from spindle.workflow.levels import LevelRow, compare_levels, suspect_levels
 
 
 @dataclass(frozen=True)
@@ -55,7 +37,7 @@ def _usable(source: Source, state: JobState, belief: Belief) -> Usable:
     if source.match.verdict not in USABLE:
         return Usable(source, (), 0.0)
     repairs = tuple(r for r in LEVELS[source.level].repairs if r in model.repair_index)
-    chances = [float(belief.p @ (model.success[model.repair_index[r]] * (1.0 - p_bad(source.stock_for(r), model)))) for r in repairs]
+    chances = [chance_with(source.stock_for(r), model, belief) for r in repairs]
     return Usable(source, repairs, max(chances, default=0.0))
 
 
@@ -75,6 +57,4 @@ def plan_of(state: JobState, level: str, *, from_donor: bool) -> SwapPlan:
         If it would leave the console without its key.
     """
     belief = believe(state.case.findings, state.model)
-    suspect = [p.id for p, p_part in zip(state.model.parts, belief.p_part, strict=True) if p_part >= WORTH_NAMING]
-    broken = frozenset(v for part in suspect for v in PART_LEVELS.get(part, (part,)) if v in LEVELS)
-    return swap_plan(full_sheet(state.job.sheet_id), level, broken=broken, from_donor=from_donor)
+    return swap_plan(full_sheet(state.job.sheet_id), level, broken=suspect_levels(state.model, belief), from_donor=from_donor)

@@ -63,7 +63,8 @@ def scarce(level: str, economy: Economy) -> Scarce:
 
 def all_scarce(economy: Economy) -> list[Scarce]:
     """Return every level that open jobs want parts of."""
-    return [scarce(level, economy) for level in LEVELS if Want.objects.filter(level=level).exists()]
+    wanted = set(Want.objects.values_list("level", flat=True).distinct())
+    return [scarce(level, economy) for level in LEVELS if level in wanted]
 
 
 def _fitting(level: str, wishes: list[Want]) -> set[tuple[str, str]]:

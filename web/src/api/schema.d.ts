@@ -2230,8 +2230,6 @@ export interface components {
             total_cents: number;
             /** Wait Days */
             wait_days: number;
-            /** Wear */
-            wear: string;
             /** Why */
             why: string;
         };

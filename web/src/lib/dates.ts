@@ -19,3 +19,9 @@ export const promise = (date: string | null, today: Date): string => {
 
 /** Today as a date field writes it ("2026-11-27"), by this browser's clock. */
 export const today = (now = new Date()): string => `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
+
+/** Whole days since a moment, in words: "since today", "for 3 days". */
+export const sinceWhen = (iso: string, now = new Date()): string => {
+  const days = Math.floor((now.getTime() - new Date(iso).getTime()) / 86_400_000)
+  return days < 1 ? 'since today' : `for ${days} ${days === 1 ? 'day' : 'days'}`
+}

@@ -1,7 +1,7 @@
 import { render, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { expect, test, vi } from 'vitest'
-import { daysUntil, promise } from './dates'
+import { daysUntil, promise, sinceWhen } from './dates'
 import { useKept } from './kept'
 import { centsOf, euro } from './money'
 import { useKeys, type Keys } from './use-keys'
@@ -61,6 +61,12 @@ test.each([
   ['2026-03-31', 'Tue 31 Mar'],
   [null, 'no promise yet'],
 ])('a promise for %s reads %s, across the change of the clocks', (date, text) => expect(promise(date, today)).toBe(text))
+
+test.each([
+  ['2026-03-28T20:00:00', 'since today'],
+  ['2026-03-27T20:00:00', 'for 1 day'],
+  ['2026-03-20T20:00:00', 'for 8 days'],
+])('what is out since %s is out %s', (iso, text) => expect(sinceWhen(iso, today)).toBe(text))
 
 test('days are counted by the calendar, not by hours', () => expect(daysUntil('2026-04-01', today)).toBe(4))
 

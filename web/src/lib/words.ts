@@ -12,3 +12,19 @@ export const discClass = (id: string): string => {
   const [what, format] = id.split('_')
   return `${what} ${(format ?? '').toUpperCase()}`
 }
+
+/** What is known of a part as a whole, in a word. */
+export const HEALTH_WORDS: Record<string, string> = { proven: 'proven', new: 'new', unknown: 'not known' }
+
+/** What a part or donor can be known to do. */
+export const FUNCTION_WORDS = {
+  starts: 'starts when told',
+  loads: 'takes and gives the disc',
+  spins: 'spins',
+  reads: 'reads',
+  seeks: 'moves its sled',
+  powers: 'feeds its board',
+} as const
+
+/** A function in words; one that this page does not know yet by its own name. */
+export const functionWord = (id: string): string => (FUNCTION_WORDS as Record<string, string>)[id] ?? id

@@ -45,7 +45,7 @@ def take_onto_tape(write: Writing, tag: str, repair: str) -> None:
         part, taking = for_jobs.take(write.user, tag, taker, write.at)
     if part.kind.level != level:
         raise InvalidError("repair", f"{part.tag} is a {LEVELS[part.kind.level].name.lower()}: “{repair}” takes another part.")
-    for_jobs.set_want(write.job.pk, "", "", 0.0, write.at)
+    for_jobs.drop_want(write.job.pk, repair)
     write.append("part", {**write_stock(stock_of(part, repair)), "taking": taking.pk})
 
 
@@ -77,7 +77,7 @@ def return_to_shelf(write: Writing, taken: Line, seen: Mapping[str, bool]) -> No
     for_jobs.give_back(write.user, taken.body["taking"], write.job.tag, seen, write.at)
     proposal, repair = write.record.proposal, taken.body["repair"]
     if proposal is not None and proposal.repair == repair:
-        for_jobs.set_want(write.job.pk, repair, LEVEL_OF_REPAIR.get(repair, ""), proposal.p_success, write.at)
+        for_jobs.set_want(write.job.pk, repair, proposal.p_success, write.at)
 
 
 def settle_parts(write: Writing) -> None:

@@ -11,11 +11,10 @@ from apps.jobs.selectors import diagnosis_of, job_state
 from apps.jobs.services.parts import settle_parts
 from apps.jobs.services.writing import Command, Writing, writing
 from apps.people.permissions import Action
-from apps.shelf.services.for_jobs import set_want
+from apps.shelf.services.for_jobs import drop_want, set_want
 from apps.shop.selectors import the_shop
 from spindle.diagnosis.posterior import chance_of
 from spindle.diagnosis.problem import plan_for
-from spindle.drives.levels import LEVEL_OF_REPAIR
 from spindle.workflow.quote import quote
 from spindle.workflow.stages import NAMES, Stage, following, may_return
 
@@ -42,7 +41,7 @@ def advance(command: Command, stage: Stage) -> Job:
             _move(write, following(stage))
             if following(stage) is Stage.CLOSED:
                 settle_parts(write)
-                set_want(write.job.pk, "", "", 0.0, write.at)
+                drop_want(write.job.pk)
     return write.job
 
 
@@ -80,9 +79,10 @@ def propose(command: Command, repair_id: str) -> Job:
                 raise NotFoundError(f"This drive has no repair {repair_id!r}.")
             body = _offer_body(write, repair_id)
             write.append("proposal", body)
-            level = LEVEL_OF_REPAIR.get(repair_id, "")
-            has_one = any(line.body["repair"] == repair_id for line in write.record.takings.values())
-            set_want(write.job.pk, repair_id, "" if has_one else level, body["p_success"], write.at)
+            if any(line.body["repair"] == repair_id for line in write.record.takings.values()):
+                drop_want(write.job.pk)
+            else:
+                set_want(write.job.pk, repair_id, body["p_success"], write.at)
     return write.job
 
 

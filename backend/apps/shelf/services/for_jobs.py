@@ -14,7 +14,7 @@ from apps.shelf.selectors import holders, sources_for
 from apps.shelf.services.donors import Piece, take_out_of
 from apps.shelf.services.pieces import kind_of, locked, note, note_checks, seen_text
 from spindle.diagnosis.case import Health
-from spindle.drives.levels import LEVELS
+from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
 
 
 @dataclass(frozen=True)
@@ -58,8 +58,9 @@ def take_from_donor(user: User, tag: str, level: str, taker: Taker, at: datetime
 def give_back(user: User, taking: int, job_tag: str, seen: Mapping[str, bool], at: datetime) -> Part:
     """Put a piece that was taken back on the shelf, with what it was seen to do meanwhile."""
     row = Taking.objects.select_for_update().filter(pk=taking).first()
-    if row is None or row.ended == "back":
-        raise NotNowError("That part is back on the shelf already.", reason="back")
+    if row is None or row.ended:
+        went = "went home in its unit" if row is not None and row.ended == "fitted" else "is back on the shelf already"
+        raise NotNowError(f"That part {went}.", reason="ended")
     part = locked(row.part.tag)
     part.count += 1
     part.save(update_fields=["count"])
@@ -141,11 +142,17 @@ def _owned(tag: str, job: int) -> Part:
     return part
 
 
-def set_want(job: int, repair: str, level: str, p_success: float, at: datetime) -> None:
-    """Note which part an open job waits for; an empty level for none."""
-    if level:
-        Want.objects.update_or_create(job_id=job, defaults={"repair": repair, "level": level, "p_success": p_success}, create_defaults={
-            "repair": repair, "level": level, "p_success": p_success, "since": at
-        })  # fmt: skip
-    else:
-        Want.objects.filter(job_id=job).delete()
+def drop_want(job: int, repair: str | None = None) -> None:
+    """Note that an open job waits for nothing any more, or no more for the part of one repair."""
+    wants = Want.objects.filter(job_id=job)
+    (wants if repair is None else wants.filter(repair=repair)).delete()
+
+
+def set_want(job: int, repair: str, p_success: float, at: datetime) -> None:
+    """Note which repair an open job waits for the part of; a repair that takes none waits for nothing."""
+    level = LEVEL_OF_REPAIR.get(repair)
+    if level is None:
+        drop_want(job)
+        return
+    now = {"repair": repair, "level": level, "p_success": p_success}
+    Want.objects.update_or_create(job_id=job, defaults=now, create_defaults={**now, "since": at})

@@ -51,7 +51,7 @@ def swap_table(case: Case, model: CompiledModel, belief: Belief, plan: Plan, cho
     for finding in case.standing:
         if isinstance(finding.what, Trial):
             rows += [_row(finding.id, c, finding.what, model, belief) for c in finding.what.changes if model.repairs[model.repair_index[c.repair]].uses_item]
-    swaps = [(float(choice.ask[n]), _chance(a.swap, model, belief), a.swap) for n, a in enumerate(plan.asks) if a.swap is not None]
+    swaps = [(float(choice.ask[n]), chance_with(a.swap, model, belief), a.swap) for n, a in enumerate(plan.asks) if a.swap is not None]
     worth = [s for s in swaps if s[1] >= WORTH_TRYING]
     if not worth:
         return SwapTable(tuple(rows), "", "", 0.0, swapped_twice(case, model))
@@ -59,9 +59,9 @@ def swap_table(case: Case, model: CompiledModel, belief: Belief, plan: Plan, cho
     return SwapTable(tuple(rows), best.item, best.repair, p, swapped_twice(case, model))
 
 
-def _chance(swap: Stock, model: CompiledModel, belief: Belief) -> float:
+def chance_with(part: Stock, model: CompiledModel, belief: Belief) -> float:
     """Return P(the unit works with that part in)."""
-    return float(belief.p @ (model.success[model.repair_index[swap.repair]] * (1.0 - p_bad(swap, model))))
+    return float(belief.p @ (model.success[model.repair_index[part.repair]] * (1.0 - p_bad(part, model))))
 
 
 def _row(finding: str, change: Change, trial: Trial, model: CompiledModel, belief: Belief) -> SwapRow:

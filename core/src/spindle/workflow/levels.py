@@ -3,18 +3,34 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from types import MappingProxyType
 from typing import Final
 
 from spindle.diagnosis.case import Stock
 from spindle.diagnosis.compiled import CompiledModel
 from spindle.diagnosis.posterior import Belief
 from spindle.diagnosis.problem import Plan
-from spindle.drives.levels import HOLDS, RANKS
+from spindle.drives.levels import HOLDS, LEVELS, RANKS
 from spindle.repairs.library import procedure_for
 from spindle.workflow.quote import WORTH_OFFERING, Quote, quote
 
 USED_SHARE: Final = 0.5
 """What a donor's part has left of the life of a new one, on average: it failed nobody yet, and is about as old as the one that did. Invented."""
+
+
+WORTH_NAMING: Final = 0.15
+"""A part less suspect than this is not taken to be broken when a swap is planned."""
+_LEVELS_OF_PART: Final = MappingProxyType(
+    {
+        "spindle": ("spindle_motor",),
+        "load": ("load_motor", "gears"),
+        "sled": ("feed_motor", "rails"),
+        "lens": ("pickup",),
+        "trimmer": ("pickup",),
+        **dict.fromkeys(("switch_insert", "switch_home", "switch_open", "switch_shut", "switch_lid"), ("switch",)),
+    }
+)
+"""Parts of the fault models that are no level by themselves."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,7 +45,6 @@ class LevelRow:
     lasts_months: float
     why: str
     p_lasts_year: float
-    wear: str
 
 
 def compare_levels(model: CompiledModel, belief: Belief, plan: Plan, *, price_cents_per_min: int) -> tuple[LevelRow, ...]:
@@ -49,5 +64,11 @@ def compare_levels(model: CompiledModel, belief: Belief, plan: Plan, *, price_ce
         is_used = source is not None and source.is_donor and hold.rank not in ("whole", "joint")
         months, why = (hold.lasts_months * USED_SHARE, "out of a donor: it has part of its life behind it") if is_used else (hold.lasts_months, hold.why)
         lasts = p * 2.0 ** (-12.0 / months)
-        best[hold.rank] = LevelRow(hold.rank, RANKS[hold.rank], offer, procedure.skill, source, months, why, lasts, procedure.goes_wrong)
+        best[hold.rank] = LevelRow(hold.rank, RANKS[hold.rank], offer, procedure.skill, source, months, why, lasts)
     return tuple(best[r] for r in RANKS if r in best)
+
+
+def suspect_levels(model: CompiledModel, belief: Belief) -> frozenset[str]:
+    """Return the levels that a swap plan takes to be broken: those of every part that stands out."""
+    parts = [p.id for p, p_part in zip(model.parts, belief.p_part, strict=True) if p_part >= WORTH_NAMING]
+    return frozenset(v for part in parts for v in _LEVELS_OF_PART.get(part, (part,)) if v in LEVELS)

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { useMay } from '@/api/session'
 import type { Custody } from '@/api/types'
+import { sinceWhen } from '@/lib/dates'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { TextField } from '@/ui/field'
@@ -8,8 +9,6 @@ import { PrintLabels } from '@/ui/labels'
 import { Chip } from '@/ui/panel'
 import { useBench } from './bench-context'
 import { useWorkbench } from './parts-that-fit'
-
-const days = (iso: string): number => Math.floor((Date.now() - new Date(iso).getTime()) / 86_400_000)
 
 /** What of this unit is out of it: in sight on every stage until it is back. */
 export function CustodyStrip() {
@@ -34,7 +33,7 @@ function OutRow({ piece: c }: { piece: Custody }) {
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
       <span className="min-w-0 flex-1">
-        <b>Out of this unit:</b> {c.name.toLowerCase()} <b className="figures">{c.tag}</b>, {c.place || 'nobody wrote where'}, {days(c.since) === 0 ? 'since today' : `for ${days(c.since)} days`}{' '}
+        <b>Out of this unit:</b> {c.name.toLowerCase()} <b className="figures">{c.tag}</b>, {c.place || 'nobody wrote where'}, {sinceWhen(c.since)}{' '}
         {c.is_key && <Chip tone="danger">carries the pairing: no other is accepted</Chip>}
       </span>
       {mayWork && (

@@ -1,8 +1,5 @@
 import { useState } from 'react'
-import { client } from '@/api/client'
-import { useOnce } from '@/api/once'
-import { dataOf } from '@/api/problem'
-import type { components } from '@/api/schema'
+import { useSay } from '@/api/sheets'
 import type { Source } from '@/api/types'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
@@ -13,7 +10,7 @@ import { useBench } from './bench-context'
 /** A wrong "fits" found at the bench: one step, with the job as its witness, and shown everywhere from then on. */
 export function DoesNotFit({ source }: { source: Source }) {
   const { job } = useBench()
-  const say = useOnce((body: components['schemas']['SayIn']) => dataOf(client.POST('/api/fits', { body })), ['workbench', 'fits', 'part', 'job'])
+  const say = useSay()
   const [isOpen, setOpen] = useState(false)
   const [reason, setReason] = useState('')
   const { level, code } = source

@@ -1,3 +1,5 @@
+import { FUNCTION_WORDS } from '@/lib/words'
+
 export const HEALTHS = [
   { id: 'proven', label: 'Proven in a working unit' },
   { id: 'new', label: 'New' },
@@ -5,15 +7,8 @@ export const HEALTHS = [
 ] as const
 export type Health = (typeof HEALTHS)[number]['id']
 
-export const FUNCTIONS = [
-  { id: 'starts', label: 'starts when told' },
-  { id: 'loads', label: 'takes and gives the disc' },
-  { id: 'spins', label: 'spins' },
-  { id: 'reads', label: 'reads' },
-  { id: 'seeks', label: 'moves its sled' },
-  { id: 'powers', label: 'feeds its board' },
-] as const
-export type FunctionName = (typeof FUNCTIONS)[number]['id']
+export type FunctionName = keyof typeof FUNCTION_WORDS
+export const FUNCTIONS = (Object.keys(FUNCTION_WORDS) as FunctionName[]).map((id) => ({ id, label: FUNCTION_WORDS[id] }))
 
 /** What a donor was seen to do: a swap clears a part only as far as the donor is known good in that function. */
 export function Functions({ value, onChange }: { value: FunctionName[]; onChange: (works: FunctionName[]) => void }) {

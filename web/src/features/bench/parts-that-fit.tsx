@@ -3,14 +3,12 @@ import { client } from '@/api/client'
 import { dataOf } from '@/api/problem'
 import type { Source } from '@/api/types'
 import { euro } from '@/lib/money'
-import { lowerFirst, percent } from '@/lib/words'
+import { HEALTH_WORDS, lowerFirst, percent } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
 import { useBench } from './bench-context'
 import { DoesNotFit } from './does-not-fit'
-
-const HEALTHS: Record<string, string> = { proven: 'proven', new: 'new', unknown: 'not known' }
 
 export const useWorkbench = (tag: string, version: number) =>
   useQuery({
@@ -65,7 +63,7 @@ function SourceRow({ source: s }: { source: Source }) {
         <b className="figures">{s.tag}</b> {s.level_name.toLowerCase()} <span className="figures">{s.code}</span>{' '}
         <Chip tone={s.verdict === 'part' ? 'brass' : 'clear'}>{s.verdict_name}</Chip>
         <span className="block text-tiny text-quiet">
-          {{ shelf: 'on the shelf', donor: 'in the donor', order: 'on its way' }[s.where]}, {wait} · {HEALTHS[s.health]}
+          {{ shelf: 'on the shelf', donor: 'in the donor', order: 'on its way' }[s.where]}, {wait} · {HEALTH_WORDS[s.health]}
           {s.fails.length > 0 && `, fails: ${s.fails.join(', ')}`}
           {s.cents > 0 && ` · ${euro(s.cents)}`}
           {s.p_cures > 0 && ` · mends this unit in ${percent(s.p_cures)}`}

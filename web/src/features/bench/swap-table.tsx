@@ -1,13 +1,11 @@
 import type { Swaps } from '@/api/types'
 import { euro } from '@/lib/money'
-import { percent } from '@/lib/words'
+import { HEALTH_WORDS, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { useBench } from './bench-context'
 import { PutBack } from './put-back'
 
 const RESULTS: Record<string, string> = { no_change: 'no change', worse: 'worse', changed: 'part of it changed', clean: 'works' }
-const HEALTHS: Record<string, string> = { proven: 'proven', new: 'new', unknown: 'not known' }
-
 /** What was fitted at each trial, what has to go back, which parts are at hand, and what to try next. */
 export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (repair: string) => void; onPart: () => void }) {
   const { mayWork, send, isBusy } = useBench()
@@ -32,7 +30,7 @@ export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (
                   {r.part}
                 </th>
                 <td className="pr-2">
-                  <span className="figures">{r.item || 'no tag'}</span>, {HEALTHS[r.health]}
+                  <span className="figures">{r.item || 'no tag'}</span>, {HEALTH_WORDS[r.health]}
                 </td>
                 <td className="figures pr-2">{percent(r.p_bad)}</td>
                 <td className="pr-2">{RESULTS[r.result]}</td>
@@ -57,7 +55,7 @@ export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (
             <li key={p.line} className="flex flex-wrap items-center justify-between gap-2 py-1">
               <span>
                 <span className="figures font-semibold">{p.item || 'no tag'}</span>, for {p.name.toLowerCase()}: {p.is_taken ? 'taken from the shelf' : p.is_donor ? 'at a donor' : p.wait_days > 0 ? `here in ${p.wait_days} days` : 'here'},{' '}
-                {HEALTHS[p.health]}
+                {HEALTH_WORDS[p.health]}
                 {p.works.length > 0 && `, works: ${p.works.join(', ')}`}
                 {p.fails.length > 0 && `, fails: ${p.fails.join(', ')}`}
                 {p.price_cents > 0 && `, ${euro(p.price_cents)}`}

@@ -3,14 +3,9 @@ import { client } from '@/api/client'
 import { fileBody, useOnce } from '@/api/once'
 import { dataOf } from '@/api/problem'
 import type { components } from '@/api/schema'
+import { SHEET_TOUCHES } from '@/api/sheets'
 
 type SheetIn = components['schemas']['SheetIn']
-type SayIn = components['schemas']['SayIn']
-const TOUCHED = ['sheets', 'sheet', 'fits', 'key', 'part', 'workbench', 'job']
-
-export const useSheets = () => useQuery({ queryKey: ['sheets'], queryFn: () => dataOf(client.GET('/api/sheets')), staleTime: 300_000 })
-
-export const useSheetForm = () => useQuery({ queryKey: ['sheet-form'], queryFn: () => dataOf(client.GET('/api/sheet-form')), staleTime: Infinity })
 
 export const useSheet = (variant: string, version?: number) =>
   useQuery({
@@ -19,19 +14,19 @@ export const useSheet = (variant: string, version?: number) =>
   })
 
 export const useSaveSheet = (variant: string) =>
-  useOnce((body: SheetIn) => dataOf(client.POST('/api/sheets/{variant}', { params: { path: { variant } }, body })), TOUCHED)
+  useOnce((body: SheetIn) => dataOf(client.POST('/api/sheets/{variant}', { params: { path: { variant } }, body })), SHEET_TOUCHES)
 
 // a form with a file: the client would write JSON otherwise
 const asForm = { bodySerializer: (body: unknown) => body as FormData }
 
 export const useImportSheet = () =>
-  useOnce(({ file, key }: { file: File; key: string }) => dataOf(client.POST('/api/sheet-files', { body: fileBody(file, key) as never, ...asForm })), TOUCHED)
+  useOnce(({ file, key }: { file: File; key: string }) => dataOf(client.POST('/api/sheet-files', { body: fileBody(file, key) as never, ...asForm })), SHEET_TOUCHES)
 
 export const useImportTable = (variant: string) =>
   useOnce(
     ({ table, file, key }: { table: string; file: File; key: string }) =>
       dataOf(client.POST('/api/sheets/{variant}/tables/{table}', { params: { path: { variant, table } }, body: fileBody(file, key) as never, ...asForm })),
-    TOUCHED,
+    SHEET_TOUCHES,
   )
 
 export const useFitsOfUnit = (variant: string) =>
@@ -46,5 +41,3 @@ export const useFitsAtLevel = (level: string) =>
 
 export const useHomesOfPart = (level: string, code: string) =>
   useQuery({ queryKey: ['fits', 'part', level, code], queryFn: () => dataOf(client.GET('/api/fits/part', { params: { query: { level, code } } })), enabled: code !== '' })
-
-export const useSay = () => useOnce((body: SayIn) => dataOf(client.POST('/api/fits', { body })), TOUCHED)

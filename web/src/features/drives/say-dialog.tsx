@@ -1,10 +1,10 @@
 import { useState } from 'react'
+import { useSay } from '@/api/sheets'
 import type { SheetForm, Verdict } from '@/api/types'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { Choice, TextField } from '@/ui/field'
 import { Notice } from '@/ui/panel'
-import { useSay } from './drive-queries'
 
 export interface Saying {
   level: string

@@ -3,7 +3,6 @@ import { client } from '@/api/client'
 import { dataOf } from '@/api/problem'
 import type { Intake } from '@/api/types'
 
-export const useSheets = () => useQuery({ queryKey: ['sheets'], queryFn: () => dataOf(client.GET('/api/sheets')), staleTime: 300_000 })
 export const usePrompts = () => useQuery({ queryKey: ['prompts'], queryFn: () => dataOf(client.GET('/api/prompts')), staleTime: Infinity })
 
 export function useTakeIn() {

@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from 'react'
+import { useSheets } from '@/api/sheets'
 import type { Sheet } from '@/api/types'
 import { useKept } from '@/lib/kept'
 import { centsOf } from '@/lib/money'
@@ -7,7 +8,7 @@ import { Dialog } from '@/ui/dialog'
 import { Choice } from '@/ui/field'
 import { Notice, Panel, Waiting } from '@/ui/panel'
 import { emptyNotes, IntakeFields, limitError, type Notes } from './intake-fields'
-import { usePrompts, useSheets, useTakeIn } from './intake-queries'
+import { usePrompts, useTakeIn } from './intake-queries'
 
 interface Draft {
   key: string

@@ -1,11 +1,10 @@
 import { Link } from 'react-router'
+import { sinceWhen } from '@/lib/dates'
 import { Asked } from '@/ui/asked'
 import { PrintLabels } from '@/ui/labels'
 import { Notice, Panel } from '@/ui/panel'
 import { ShelfPage } from './shelf-page'
 import { useAway } from './shelf-queries'
-
-const daysSince = (iso: string): number => Math.floor((Date.now() - new Date(iso).getTime()) / 86_400_000)
 
 /** Owners' parts that are out of their units: never stock, and chased until they are back. */
 export function ShelfAway() {
@@ -31,7 +30,7 @@ export function ShelfAway() {
                       </Link>
                       , lies {p.place || 'nobody wrote where'}
                     </span>
-                    <span className="text-quiet">{daysSince(p.away_since!) === 0 ? 'since today' : `for ${daysSince(p.away_since!)} days`}</span>
+                    <span className="text-quiet">{sinceWhen(p.away_since!)}</span>
                   </li>
                 ))}
               </ul>

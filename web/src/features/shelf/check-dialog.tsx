@@ -1,10 +1,10 @@
 import type { UseMutationResult } from '@tanstack/react-query'
 import { useState } from 'react'
+import { functionWord } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { Choice, TextField } from '@/ui/field'
 import { Notice } from '@/ui/panel'
-import { FUNCTION_NAMES } from './health'
 
 interface Props {
   title: string
@@ -32,7 +32,7 @@ export function CheckDialog({ title, functions, check, onClose }: Props) {
           <Choice
             key={f}
             inline
-            label={FUNCTION_NAMES[f] ?? f}
+            label={functionWord(f)}
             choices={[
               { id: 'works', label: 'Works' },
               { id: 'fails', label: 'Fails' },

@@ -4,6 +4,7 @@ import { useMay } from '@/api/session'
 import type { DonorDetail } from '@/api/types'
 import { dayOf } from '@/lib/dates'
 import { euro } from '@/lib/money'
+import { FUNCTION_WORDS, functionWord } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
@@ -13,7 +14,7 @@ import { Notice, Panel } from '@/ui/panel'
 import { Page } from '@/ui/sub-nav'
 import { CheckDialog } from './check-dialog'
 import { DonorPlan } from './donor-plan'
-import { FUNCTION_NAMES, FunctionMarks } from './health'
+import { FunctionMarks } from './health'
 import { ScrapDialog } from './scrap-dialog'
 import { useCheckDonor, useDonor, useHarvest, useScrapDonor } from './shelf-queries'
 
@@ -89,7 +90,7 @@ function DonorView({ donor }: { donor: DonorDetail }) {
         <ul className="divide-y divide-line">
           {donor.checks.map((c, n) => (
             <li key={n} className="py-1">
-              {FUNCTION_NAMES[c.function]}: <b>{c.works ? 'works' : 'fails'}</b>
+              {functionWord(c.function)}: <b>{c.works ? 'works' : 'fails'}</b>
               {c.unit && `, in ${c.unit}`} <span className="text-tiny text-quiet">{`${c.by}, ${dayOf(c.at)}`}</span>
             </li>
           ))}
@@ -100,7 +101,7 @@ function DonorView({ donor }: { donor: DonorDetail }) {
           ))}
         </ul>
       </Panel>
-      {open === 'check' && <CheckDialog title={`What does ${donor.tag} do?`} functions={Object.keys(FUNCTION_NAMES)} check={check} onClose={() => setOpen(null)} />}
+      {open === 'check' && <CheckDialog title={`What does ${donor.tag} do?`} functions={Object.keys(FUNCTION_WORDS)} check={check} onClose={() => setOpen(null)} />}
       {open === 'scrap' && <ScrapDialog title={`Throw ${donor.tag} away`} most={1} error={scrap.error} isBusy={scrap.isPending} onScrap={(_, why) => scrap.mutate({ why, level: '' }, { onSuccess: () => setOpen(null) })} onClose={() => setOpen(null)} />}
       {open !== null && typeof open === 'object' && <HarvestDialog donor={donor} piece={open} onClose={() => setOpen(null)} />}
     </Page>

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { useSheets } from '@/api/sheets'
 import { useMay } from '@/api/session'
 import { centsOf } from '@/lib/money'
 import { Asked } from '@/ui/asked'
@@ -8,7 +9,7 @@ import { Dialog } from '@/ui/dialog'
 import { TextField } from '@/ui/field'
 import { Notice } from '@/ui/panel'
 import { ShelfPage } from './shelf-page'
-import { useAddDonor, useDonors, useVariants } from './shelf-queries'
+import { useAddDonor, useDonors } from './shelf-queries'
 
 /** Units and drives that are kept for parts. */
 export function ShelfDonors() {
@@ -53,7 +54,7 @@ export function ShelfDonors() {
 
 function AddDonor({ onClose }: { onClose: () => void }) {
   const add = useAddDonor()
-  const variants = useVariants()
+  const variants = useSheets()
   const navigate = useNavigate()
   const [variant, setVariant] = useState('')
   const [origin, setOrigin] = useState('')

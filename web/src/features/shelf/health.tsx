@@ -1,20 +1,12 @@
+import { functionWord, HEALTH_WORDS } from '@/lib/words'
 import { Chip, type Tone } from '@/ui/panel'
 
-export const FUNCTION_NAMES: Record<string, string> = {
-  starts: 'starts when told',
-  loads: 'takes and gives the disc',
-  spins: 'spins',
-  reads: 'reads',
-  seeks: 'moves its sled',
-  powers: 'feeds its board',
-}
 const STATES: Record<string, string> = { fails: 'fails', suspect: 'suspect: the donor fails at it', untested: 'untested' }
-const HEALTHS: Record<string, [string, Tone]> = { proven: ['proven', 'clear'], new: ['new', 'plain'], unknown: ['not known', 'brass'] }
+const TONES: Record<string, Tone> = { proven: 'clear', new: 'plain', unknown: 'brass' }
 
 /** What is known of a part as a whole. */
 export function Health({ health }: { health: string }) {
-  const [name, tone] = HEALTHS[health] ?? [health, 'plain']
-  return <Chip tone={tone}>{name}</Chip>
+  return <Chip tone={TONES[health] ?? 'plain'}>{HEALTH_WORDS[health] ?? health}</Chip>
 }
 
 /** Function by function: a tick works, a bar fails, a ring nobody has tried. */
@@ -29,7 +21,7 @@ export function FunctionMarks({ functions }: { functions: Record<string, string>
             {state === 'suspect' && <path d="M2 8h12" strokeWidth="3" strokeDasharray="3 3" />}
             {state === 'untested' && <circle cx="8" cy="8" r="5" strokeDasharray="2.6 2.2" />}
           </svg>
-          {FUNCTION_NAMES[id] ?? id}
+          {functionWord(id)}
           {state !== 'works' && <span className="text-tiny">{STATES[state] ?? state}</span>}
         </li>
       ))}

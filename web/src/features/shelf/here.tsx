@@ -1,16 +1,18 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
+import { useSheetForm } from '@/api/sheets'
 import { useMay } from '@/api/session'
 import type { Part } from '@/api/types'
 import { euro } from '@/lib/money'
+import { functionWord } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { PrintLabels } from '@/ui/labels'
 import { Notice, Panel } from '@/ui/panel'
-import { FUNCTION_NAMES, Health } from './health'
+import { Health } from './health'
 import { ReceiveDialog } from './receive-dialog'
 import { ShelfPage } from './shelf-page'
-import { useLevels, useParts } from './shelf-queries'
+import { useParts } from './shelf-queries'
 
 const BOX = 'min-h-11 rounded-lg border border-ink/55 bg-paper px-3'
 
@@ -21,7 +23,7 @@ export function ShelfHere() {
   const [usedUp, setUsedUp] = useState(false)
   const [isReceiving, setReceiving] = useState(false)
   const parts = useParts(words.trim(), level, usedUp)
-  const levels = useLevels()
+  const levels = useSheetForm()
   const may = useMay('shelf')
   return (
     <ShelfPage lead="What is here, with where it came from and what it was seen to do." actions={may && <Button onClick={() => setReceiving(true)}>Put a part on the shelf</Button>}>
@@ -105,8 +107,8 @@ function PartsTable({ parts }: { parts: Part[] }) {
                 <td className={`figures py-2.5 pr-4 text-right font-bold ${p.count === 0 ? 'text-quiet' : ''}`}>{p.count}</td>
                 <td className="py-2.5 pr-3">
                   <Health health={p.health} />
-                  {p.works.length > 0 && <span className="block text-tiny text-verdigris">works: {p.works.map((f) => FUNCTION_NAMES[f]).join(', ')}</span>}
-                  {p.fails.length > 0 && <span className="block text-tiny text-ember-deep">fails: {p.fails.map((f) => FUNCTION_NAMES[f]).join(', ')}</span>}
+                  {p.works.length > 0 && <span className="block text-tiny text-verdigris">works: {p.works.map((f) => functionWord(f)).join(', ')}</span>}
+                  {p.fails.length > 0 && <span className="block text-tiny text-ember-deep">fails: {p.fails.map((f) => functionWord(f)).join(', ')}</span>}
                 </td>
                 <td className="py-2.5 pr-3">{p.place || '–'}</td>
                 <td className="figures py-2.5 text-right">{p.piece_cents ? euro(p.piece_cents) : '–'}</td>

@@ -1,5 +1,5 @@
+import { useSheetForm } from '@/api/sheets'
 import { TextField } from '@/ui/field'
-import { useLevels } from './shelf-queries'
 
 export interface KindDraft {
   level: string
@@ -10,7 +10,7 @@ export const noKind: KindDraft = { level: '', code: '', name: '' }
 
 /** Which kind of part: its level and the shop's code. */
 export function KindFields({ kind, onChange }: { kind: KindDraft; onChange: (kind: KindDraft) => void }) {
-  const form = useLevels()
+  const form = useSheetForm()
   return (
     <div className="grid gap-3 sm:grid-cols-3">
       <label className="block">

@@ -4,13 +4,14 @@ import { useMay } from '@/api/session'
 import type { PartDetail } from '@/api/types'
 import { dayOf } from '@/lib/dates'
 import { euro } from '@/lib/money'
+import { functionWord } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { PrintLabels } from '@/ui/labels'
 import { Chip, Notice, Panel } from '@/ui/panel'
 import { Page } from '@/ui/sub-nav'
 import { CheckDialog } from './check-dialog'
-import { FUNCTION_NAMES, FunctionMarks, Health, statesOf } from './health'
+import { FunctionMarks, Health, statesOf } from './health'
 import { MinimumForm } from './minimum-form'
 import { ScrapDialog } from './scrap-dialog'
 import { useCheckPart, usePart, useScrap } from './shelf-queries'
@@ -147,7 +148,7 @@ function Trail({ part }: { part: PartDetail }) {
         <ul className="mb-3 divide-y divide-line">
           {part.checks.map((c, n) => (
             <li key={n} className="py-1">
-              {FUNCTION_NAMES[c.function]}: <b>{c.works ? 'works' : 'fails'}</b>
+              {functionWord(c.function)}: <b>{c.works ? 'works' : 'fails'}</b>
               {c.unit && `, in ${c.unit}`} <span className="text-tiny text-quiet">{`${c.by}, ${dayOf(c.at)}`}</span>
             </li>
           ))}

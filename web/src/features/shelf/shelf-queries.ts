@@ -19,8 +19,6 @@ export const useOrders = () => useQuery({ queryKey: ['shelf', 'orders'], queryFn
 export const useDonors = () => useQuery({ queryKey: ['shelf', 'donors'], queryFn: () => dataOf(client.GET('/api/shelf/donors')) })
 export const useDonor = (tag: string) => useQuery({ queryKey: ['donor', tag], queryFn: () => dataOf(client.GET('/api/shelf/donors/{tag}', { params: { path: { tag } } })) })
 export const useAway = () => useQuery({ queryKey: ['shelf', 'away'], queryFn: () => dataOf(client.GET('/api/shelf/away')) })
-export const useLevels = () => useQuery({ queryKey: ['sheet-form'], queryFn: () => dataOf(client.GET('/api/sheet-form')), staleTime: Infinity })
-export const useVariants = () => useQuery({ queryKey: ['sheets'], queryFn: () => dataOf(client.GET('/api/sheets')), staleTime: 300_000 })
 
 export const useReceive = () => useOnce((body: Schemas['ReceiveIn']) => dataOf(client.POST('/api/shelf/parts', { body })), TOUCHED)
 export const useScrap = (tag: string) => useOnce((body: Schemas['ScrapIn']) => dataOf(client.POST('/api/shelf/parts/{tag}/scrap', { params: { path: { tag } }, body })), TOUCHED)
