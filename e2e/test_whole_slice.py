@@ -4,7 +4,7 @@ import io
 
 from playwright.sync_api import expect
 from pypdf import PdfReader
-from spindle.workflow.intake import PROMPTS
+from spindle.job.prompts import PROMPTS
 
 from .conftest import sign_in
 

@@ -10,7 +10,7 @@ from importlib import import_module
 from pathlib import Path
 
 import django
-from spindle.casefile.sheet_schema import sheet_schema
+from spindle.formats.sheet_schema import sheet_schema
 
 ROOT = Path(__file__).resolve().parents[1]
 SNAPSHOT = ROOT / "backend" / "api" / "openapi.json"

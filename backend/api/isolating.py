@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from apps.jobs.selectors import JobState
-from spindle.diagnosis.compiled import CompiledModel
-from spindle.diagnosis.diagnose import Diagnosis
-from spindle.diagnosis.signal_path import PathState
+from spindle.diagnosis.explaining.diagnose import Diagnosis
+from spindle.diagnosis.explaining.signal_path import PathState
+from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.faults.model import FaultModel
 from spindle.learning.claims import Register
 

@@ -9,19 +9,19 @@ from apps.jobs.lines import line_text
 from apps.jobs.record import Line
 from apps.jobs.selectors import DayRow, JobState, diagnosis_of
 from spindle.bench.classes import matrix_summary
-from spindle.casefile.drive import read_drive
-from spindle.diagnosis.case import Answer
-from spindle.diagnosis.compiled import CompiledModel
-from spindle.diagnosis.diagnose import Diagnosis
-from spindle.diagnosis.moves import Move, MoveKind
-from spindle.diagnosis.playtime import judge_time
+from spindle.diagnosis.evidence.playtime import judge_time
+from spindle.diagnosis.explaining.diagnose import Diagnosis
+from spindle.diagnosis.explaining.moves import Move, MoveKind
+from spindle.diagnosis.given.case import Answer
+from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.model import Question, QuestionKind
+from spindle.formats.drive_facts import read_drive
+from spindle.job.prompts import PROMPTS
+from spindle.job.stages import NAMES, ORDER, Stage, following
+from spindle.offers.quote import Quote, offers
 from spindle.repairs.library import procedure_for
-from spindle.workflow.intake import PROMPTS
-from spindle.workflow.quote import Quote, offers
-from spindle.workflow.stages import NAMES, ORDER, Stage, following
 
 from . import schemas as s
 from .custody import custody_fields

@@ -8,8 +8,10 @@ from typing import Annotated, Any, Literal
 from apps.jobs.models import LineKind
 from ninja import Schema
 from pydantic import Field, StringConstraints
-from spindle.diagnosis.case import Health, Source, TrialResult
-from spindle.workflow.stages import Stage
+from spindle.diagnosis.given.case import TrialResult
+from spindle.job.stages import Stage
+from spindle.words.health import Health
+from spindle.words.witness import Witness
 
 _NO_NUL = r"^[^\u0000]*$"
 Short = Annotated[str, StringConstraints(max_length=120, pattern=_NO_NUL)]
@@ -80,7 +82,7 @@ class AnswerIn(Write):
 
     question: Word
     outcome: Word
-    source: Source = Source.BENCH
+    source: Witness = Witness.BENCH
     tries: Annotated[int, Field(ge=1, le=1000)] | None = None
     failed: Annotated[int, Field(ge=0, le=1000)] | None = None
     seconds: Annotated[float, Field(gt=0, le=3600)] | None = None

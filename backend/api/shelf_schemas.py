@@ -9,7 +9,7 @@ from api.drive_schemas import Code, FitView, Variant
 from api.schemas import Cents, Key, Short, Word
 from ninja import Schema
 from pydantic import Field
-from spindle.diagnosis.case import Health
+from spindle.words.health import Health
 
 Count = Annotated[int, Field(ge=0, le=10_000)]
 Some = Annotated[int, Field(ge=1, le=10_000)]

@@ -11,7 +11,7 @@ from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS, is_within
 from spindle.drives.matching import VERDICT_NAMES
 from spindle.drives.swap_plan import PlanStep, SwapPlan
 from spindle.faults.cautions import CAUTIONS
-from spindle.workflow.levels import LevelRow
+from spindle.offers.compare import LevelRow
 
 from . import drive_schemas as d
 from .drive_views import level_view

@@ -10,9 +10,9 @@ from apps.drives.selectors import current_full
 from apps.jobs.models import Job
 from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
-from spindle.casefile.sheet import parse_json, read_sheet
 from spindle.drives.full_sheet import gaps
 from spindle.drives.tables import TABLES
+from spindle.formats.sheet_file import parse_json, read_sheet
 
 
 def saved(browser, document, *, based_on=1, key=None):

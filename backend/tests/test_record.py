@@ -5,9 +5,9 @@ from datetime import UTC, datetime
 import pytest
 from apps.jobs.lines import line_text
 from apps.jobs.record import Line, fold
-from spindle.casefile.drive import read_drive
-from spindle.diagnosis.compiled import compile_model
-from spindle.faults.model import Depth
+from spindle.diagnosis.given.compiled import compile_model
+from spindle.formats.drive_facts import read_drive
+from spindle.words.bench import Depth
 
 DRIVE = {"variant": "VM-S41", "family": "slot", "pairing": "board", "classes": ["game_bd", "film_dvd"], "fuse_rating": "1.5 A fast"}
 MODEL = compile_model(read_drive(DRIVE, "/drive"))

@@ -21,7 +21,7 @@ from django.utils import timezone
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from pypdf import PdfReader
-from spindle.diagnosis.economy import Economy
+from spindle.diagnosis.given.economy import Economy
 from spindle.drives.matching import Verdict
 
 LAST, JOB, OTHER = "P-0001", "K-0104", "K-0114"

@@ -3,7 +3,7 @@
 import pytest
 from apps.jobs.models import Job, TapeLine
 from django.db import Error, connection, transaction
-from spindle.casefile.case import read_case
+from spindle.formats.case_file import read_case
 
 from .conftest import ANSWER, FRESH, HAND_BACK, RATTLE, SEEN
 

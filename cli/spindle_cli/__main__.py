@@ -9,11 +9,11 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Final
 
-from spindle.casefile.case import read_case
-from spindle.diagnosis.compiled import compile_model
-from spindle.diagnosis.diagnose import diagnose
+from spindle.diagnosis.explaining.diagnose import diagnose
+from spindle.diagnosis.given.compiled import compile_model
 from spindle.errors import CaseError, SpindleError
 from spindle.faults.library import MODELS
+from spindle.formats.case_file import read_case
 from spindle.study.policies import POLICIES
 from spindle.study.worlds import WORLDS
 from spindle_cli.study import MEASURES, optimum_study, study

@@ -11,13 +11,13 @@ from time import perf_counter
 from typing import Any, Final
 
 import numpy as np
-from spindle.diagnosis.futures import Game, play
-from spindle.study.evidence import study_donors, study_proof, study_slips
+from spindle.diagnosis.planning.futures import Game, play
 from spindle.study.measures import as_json, ceiling, paired, summarise
 from spindle.study.money import study_money
 from spindle.study.optimum import Gap, gap, random_problem
 from spindle.study.pairs import study_pairs
 from spindle.study.policies import POLICIES, start_of
+from spindle.study.readings import study_donors, study_proof, study_slips
 from spindle.study.worlds import SHEETS, setup, units_of, world_of
 
 CHUNK: Final = 50

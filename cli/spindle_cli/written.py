@@ -5,9 +5,9 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
-from spindle.diagnosis.compiled import CompiledModel
-from spindle.diagnosis.diagnose import Diagnosis
-from spindle.diagnosis.moves import Move, MoveKind
+from spindle.diagnosis.explaining.diagnose import Diagnosis
+from spindle.diagnosis.explaining.moves import Move, MoveKind
+from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.library import MODELS
 from spindle.faults.model import CANT_TELL, FaultModel, Question, QuestionKind

@@ -5,7 +5,7 @@ from pathlib import Path
 
 import jsonschema
 import pytest
-from spindle.casefile.case import read_case, write_case
+from spindle.formats.case_file import read_case, write_case
 from spindle_cli.__main__ import main
 
 FORMATS = Path(__file__).parents[2] / "docs" / "formats"

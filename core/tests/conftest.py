@@ -1,9 +1,10 @@
 import pytest
-from spindle.diagnosis.case import Answer, Case, Change, Finding, Health, Setting, Trial, TrialResult
-from spindle.diagnosis.compiled import CompiledModel, compile_model
-from spindle.diagnosis.diagnose import Diagnosis, diagnose
+from spindle.diagnosis.explaining.diagnose import Diagnosis, diagnose
+from spindle.diagnosis.given.case import Answer, Case, Change, Finding, Setting, Trial, TrialResult
+from spindle.diagnosis.given.compiled import CompiledModel, compile_model
 from spindle.drives.sheet import DriveSheet, Pairing
-from spindle.faults.model import Depth
+from spindle.words.bench import Depth
+from spindle.words.health import Health
 
 PAIRED = DriveSheet("HM-90B", "slot", Pairing.BOARD, frozenset({"game_bd", "film_bd", "film_dvd"}), True, "1.5 A fast")
 FREE = DriveSheet("QL-3", "slot", Pairing.NONE, frozenset({"game_dvd", "film_dvd", "music_cd"}), True, "")

@@ -4,15 +4,15 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from spindle.diagnosis.case import Case
-from spindle.diagnosis.compiled import compile_model
-from spindle.diagnosis.cost import expected_cost, fixed_order_cost
-from spindle.diagnosis.economy import Economy
-from spindle.diagnosis.moves import MoveKind
-from spindle.diagnosis.posterior import believe
-from spindle.diagnosis.problem import plan_for
+from spindle.diagnosis.belief.posterior import believe
+from spindle.diagnosis.explaining.moves import MoveKind
+from spindle.diagnosis.given.case import Case
+from spindle.diagnosis.given.compiled import compile_model
+from spindle.diagnosis.given.economy import Economy
+from spindle.diagnosis.planning.cost import expected_cost, fixed_order_cost
+from spindle.diagnosis.planning.problem import plan_for
 from spindle.drives.sheet import PartPrice
-from spindle.faults.model import Depth
+from spindle.words.bench import Depth
 
 from .conftest import PAIRED, RETRIES, Bench
 

@@ -5,14 +5,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from spindle.bench.fuse import parse_fuse
 from spindle.bench.proof import proof_profile
-from spindle.diagnosis.ending import MAX_PASSES, MIN_PASSES, passes_needed
+from spindle.diagnosis.belief.ending import MAX_PASSES, MIN_PASSES, passes_needed
 from spindle.errors import SheetError
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.library import MODELS
-from spindle.faults.model import Depth, Mains
+from spindle.job.stages import ORDER, JobFacts, Stage, following, may_return, missing
 from spindle.repairs.library import procedure_for
 from spindle.repairs.procedure import steps_from
-from spindle.workflow.stages import ORDER, JobFacts, Stage, following, may_return, missing
+from spindle.words.bench import Depth, Mains
 
 from .conftest import PAIRED
 

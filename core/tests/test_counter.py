@@ -6,15 +6,17 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from spindle.bench.classes import classes_to_try, matrix_summary
-from spindle.casefile.case import read_case, write_case
-from spindle.diagnosis.case import Answer, Case, Change, Finding, Health, Remark, Source, Trial, TrialResult
-from spindle.diagnosis.compiled import compile_model
-from spindle.diagnosis.economy import Economy
+from spindle.diagnosis.given.case import Answer, Case, Change, Finding, Remark, Trial, TrialResult
+from spindle.diagnosis.given.compiled import compile_model
+from spindle.diagnosis.given.economy import Economy
 from spindle.errors import CaseError
 from spindle.faults.library import MODELS
-from spindle.faults.model import Depth
-from spindle.workflow.intake import PROMPTS, findings_of, open_prompts, power_hold
-from spindle.workflow.quote import offers, quote, sureness
+from spindle.formats.case_file import read_case, write_case
+from spindle.job.prompts import PROMPTS, findings_of, open_prompts, power_hold
+from spindle.offers.quote import offers, quote, sureness
+from spindle.words.bench import Depth
+from spindle.words.health import Health
+from spindle.words.witness import Witness
 
 from .conftest import FREE, PAIRED, Bench
 
@@ -42,8 +44,8 @@ def test_condition_becomes_findings(condition, words):
 
 
 def test_the_owners_story_keeps_its_source():
-    assert findings_of({"mains_lost": "yes"})[0].source is Source.OWNER
-    assert findings_of({"rattle": "silent"})[0].source is Source.BENCH
+    assert findings_of({"mains_lost": "yes"})[0].source is Witness.OWNER
+    assert findings_of({"rattle": "silent"})[0].source is Witness.BENCH
 
 
 @pytest.mark.parametrize("model", MODELS.values(), ids=lambda m: m.family)
@@ -127,9 +129,12 @@ def test_how_sure_in_an_owners_words(p, words):
 
 
 ANSWERS = st.sampled_from(MODEL.model.questions).flatmap(
-    lambda q: st.builds(Answer, st.just(q.id), st.sampled_from([o.id for o in q.outcomes]), st.sampled_from(list(Source)), st.integers(5, 9), st.integers(0, 5))
+    lambda q: st.builds(
+        Answer, st.just(q.id), st.sampled_from([o.id for o in q.outcomes]), st.sampled_from(list(Witness)), st.integers(5, 9), st.integers(0, 5)
+    )
 )
-CHANGES = st.builds(Change, st.sampled_from([r.id for r in MODEL.repairs]), st.text(max_size=5).filter(lambda t: "\0" not in t), st.sampled_from(list(Health)))
+TAGS = st.text(max_size=5).filter(lambda t: "\0" not in t)
+CHANGES = st.builds(Change, st.sampled_from([r.id for r in MODEL.repairs]), TAGS, st.sampled_from(list(Health)))
 TRIALS = st.builds(Trial, st.lists(CHANGES, min_size=1, max_size=3).map(tuple), st.sampled_from(list(TrialResult)), st.integers(0, 9))
 REMARKS = st.builds(Remark, st.text(max_size=40).filter(lambda t: "\0" not in t))
 FINDINGS = st.lists(st.tuples(st.one_of(ANSWERS, TRIALS, REMARKS), st.booleans()), max_size=12)

@@ -1,12 +1,13 @@
 """The fault models contradict nothing, and every number has its reason."""
 
 import pytest
-from spindle.diagnosis.compiled import compile_model, likelihood_table
+from spindle.diagnosis.given.compiled import compile_model, likelihood_table
 from spindle.drives.sheet import DriveSheet
 from spindle.errors import ModelError, SheetError
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.library import MODELS
-from spindle.faults.model import LEAK, Mains, Outcome, Question, QuestionKind, Row
+from spindle.faults.model import LEAK, Outcome, Question, QuestionKind, Row
+from spindle.words.bench import Mains
 
 from .conftest import PAIRED
 

@@ -7,21 +7,23 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from spindle.casefile.case import read_case, write_case
-from spindle.diagnosis.case import Answer, Case, Change, Finding, Health, Setting, Stock, Trial, TrialResult
-from spindle.diagnosis.compiled import compile_model
-from spindle.diagnosis.contradictions import p_false
-from spindle.diagnosis.diagnose import diagnose
-from spindle.diagnosis.economy import Economy
-from spindle.diagnosis.intermittence import Steadiness, count_likelihood
-from spindle.diagnosis.moves import MoveKind
-from spindle.diagnosis.playtime import judge_time
-from spindle.diagnosis.posterior import believe
-from spindle.diagnosis.problem import plan_for
+from spindle.diagnosis.belief.contradictions import p_false
+from spindle.diagnosis.belief.intermittence import Steadiness, count_likelihood
+from spindle.diagnosis.belief.posterior import believe
+from spindle.diagnosis.evidence.playtime import judge_time
+from spindle.diagnosis.explaining.diagnose import diagnose
+from spindle.diagnosis.explaining.moves import MoveKind
+from spindle.diagnosis.given.case import Answer, Case, Change, Finding, Setting, Stock, Trial, TrialResult
+from spindle.diagnosis.given.compiled import compile_model
+from spindle.diagnosis.given.economy import Economy
+from spindle.diagnosis.planning.problem import plan_for
 from spindle.drives.sheet import ReferenceTime
 from spindle.errors import CaseError, SheetError
-from spindle.faults.model import Claim, Depth
+from spindle.faults.model import Claim
+from spindle.formats.case_file import read_case, write_case
 from spindle.learning.claims import Tried, count, register
+from spindle.words.bench import Depth
+from spindle.words.health import Health
 
 from .conftest import FAMILIES, LID, PAIRED, RETRIES, TRAY, Bench, codes, p_of
 

@@ -1,8 +1,8 @@
 """What the best technician would say, as a table: a situation, the parts to suspect first, the steps that make sense next."""
 
 import pytest
-from spindle.diagnosis.moves import MoveKind
-from spindle.faults.model import Depth
+from spindle.diagnosis.explaining.moves import MoveKind
+from spindle.words.bench import Depth
 
 from .conftest import FREE, PAIRED, RETRIES, Bench
 

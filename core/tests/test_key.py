@@ -7,10 +7,10 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from spindle.casefile.sheet import parse_json, read_sheet
 from spindle.drives.features import FEATURES
 from spindle.drives.key import CANT_SEE, SETTLED, Variant, information, p_answer, read_key
 from spindle.errors import UnknownWordError
+from spindle.formats.sheet_file import parse_json, read_sheet
 from spindle.study.identification import MOST_ANSWERS, walk
 
 SHEETS = [read_sheet(parse_json(f.read_bytes())) for f in sorted((Path(__file__).parents[2] / "demo" / "sheets").glob("*.json"))]

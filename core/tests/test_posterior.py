@@ -8,12 +8,14 @@ import pyagrum as gum
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
-from spindle.diagnosis.case import Answer, Case, Finding, Health, Source
-from spindle.diagnosis.compiled import compile_model
-from spindle.diagnosis.diagnose import diagnose
-from spindle.diagnosis.likelihood import is_tampered, unreliability
-from spindle.diagnosis.posterior import believe, weights_of_evidence
+from spindle.diagnosis.belief.likelihood import is_tampered, unreliability
+from spindle.diagnosis.belief.posterior import believe, weights_of_evidence
+from spindle.diagnosis.explaining.diagnose import diagnose
+from spindle.diagnosis.given.case import Answer, Case, Finding
+from spindle.diagnosis.given.compiled import compile_model
 from spindle.drives.sheet import Pairing
+from spindle.words.health import Health
+from spindle.words.witness import Witness
 
 from .conftest import FAMILIES, FREE, LID, PAIRED, RETRIES, TRAY, Bench
 
@@ -23,7 +25,7 @@ MODELS = {name: compile_model(sheet) for name, sheet in FAMILIES.items()}
 
 def answers(model=MODEL):
     one = st.sampled_from(list(model.questions.values())).flatmap(
-        lambda q: st.builds(Answer, st.just(q.id), st.sampled_from([o.id for o in q.outcomes]), st.sampled_from(list(Source)))
+        lambda q: st.builds(Answer, st.just(q.id), st.sampled_from([o.id for o in q.outcomes]), st.sampled_from(list(Witness)))
     )
     return st.lists(one, max_size=25, unique_by=lambda a: a.question)
 
@@ -43,7 +45,7 @@ def network_of(model):
     net.add(gum.LabelizedVariable("fault", "", [f.id for f in model.faults]))
     net.cpt("fault").fillWith(list(model.prior))
     for q in model.questions.values():
-        for source, tampered in product(Source, (False, True)):
+        for source, tampered in product(Witness, (False, True)):
             eps = unreliability(source, is_tampered=tampered)
             name = f"{q.id}_{source.value}_{tampered}"
             net.add(gum.LabelizedVariable(name, "", [o.id for o in q.outcomes]))

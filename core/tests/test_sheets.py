@@ -9,10 +9,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from jsonschema import Draft202012Validator
 from referencing import Registry, Resource
-from spindle.casefile.rows import FORMULA_STARTS, read_csv, read_rows, write_csv
-from spindle.casefile.sheet import parse_json, read_sheet, write_sheet
 from spindle.drives.tables import TABLES
 from spindle.errors import CaseError, SheetError
+from spindle.formats.sheet_file import parse_json, read_sheet, write_sheet
+from spindle.formats.table_rows import FORMULA_STARTS, read_csv, read_rows, write_csv
 
 PLAIN = {
     "format": "tidy-spindle-sheet",

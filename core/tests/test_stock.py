@@ -5,10 +5,10 @@ from itertools import permutations
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from spindle.diagnosis.economy import Economy
+from spindle.diagnosis.given.economy import Economy
 from spindle.drives.levels import pieces_of
 from spindle.stock.assignment import Piece, Wish, assign
-from spindle.stock.donors import Works, condition, pieces_left, share
+from spindle.stock.conditions import Works, condition, pieces_left, share
 from spindle.stock.lead_time import PRIOR_MEDIAN_DAYS, lead_time
 
 

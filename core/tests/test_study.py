@@ -6,15 +6,15 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from spindle.diagnosis.futures import by_choice, outturn, play, throw_units
-from spindle.diagnosis.lookahead import information, one_step, one_step_many, pick, two_step
-from spindle.diagnosis.schools import START, Chart
-from spindle.study.evidence import study_donors, study_proof, study_slips
+from spindle.diagnosis.planning.futures import by_choice, outturn, play, throw_units
+from spindle.diagnosis.planning.lookahead import information, one_step, one_step_many, pick, two_step
+from spindle.diagnosis.planning.schools import START, Chart
 from spindle.study.measures import calibration_error, ceiling, paired, summarise
 from spindle.study.money import study_money
 from spindle.study.optimum import gap, optimum, random_problem
 from spindle.study.pairs import study_pairs
 from spindle.study.policies import POLICIES, start_of
+from spindle.study.readings import study_donors, study_proof, study_slips
 from spindle.study.worlds import SHEETS, WORLDS, setup, units_of, world_of
 
 READY = {family: setup(family) for family in SHEETS}

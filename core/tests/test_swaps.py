@@ -3,7 +3,7 @@
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
-from spindle.drives.full_sheet import FullSheet, Source
+from spindle.drives.full_sheet import FullSheet, Provenance
 from spindle.drives.levels import LEVELS, is_within, pieces_of
 from spindle.drives.matching import PartType, Statement, Verdict, match
 from spindle.drives.sheet import DriveSheet, Pairing
@@ -28,12 +28,12 @@ def sheet(pairing="board", family="slot", variant="AA-1", classes=("game_bd", "f
 
 
 def test_what_fits_in_part_says_in_what():
-    told = Statement("load_motor", "M-9", "AA-1", Verdict.PART, Source(Origin.SHOP, Confidence.SURE), works=("loads",))
+    told = Statement("load_motor", "M-9", "AA-1", Verdict.PART, Provenance(Origin.SHOP, Confidence.SURE), works=("loads",))
     assert match(sheet(), PartType("load_motor", "M-9"), [told]).shows == ("loads",)
 
 
 def says(verdict, origin="shop", confidence="sure", number=1, level="pickup", code="P-9"):
-    return Statement(level, code, "AA-1", Verdict(verdict), Source(Origin(origin), Confidence(confidence), "somebody"), number=number)
+    return Statement(level, code, "AA-1", Verdict(verdict), Provenance(Origin(origin), Confidence(confidence), "somebody"), number=number)
 
 
 CASES = [

@@ -2,13 +2,15 @@
 
 import pytest
 from spindle.bench.fuse import check_replacement
-from spindle.diagnosis.case import Answer, Case, Change, Finding, Health, Source, Trial, TrialResult
-from spindle.diagnosis.diagnose import diagnose
-from spindle.diagnosis.likelihood import unreliability
-from spindle.diagnosis.moves import MoveKind
+from spindle.diagnosis.belief.likelihood import unreliability
+from spindle.diagnosis.explaining.diagnose import diagnose
+from spindle.diagnosis.explaining.moves import MoveKind
+from spindle.diagnosis.given.case import Answer, Case, Change, Finding, Trial, TrialResult
 from spindle.errors import RefusedError
-from spindle.faults.model import Depth
-from spindle.workflow.stages import JobFacts, Stage, missing
+from spindle.job.stages import JobFacts, Stage, missing
+from spindle.words.bench import Depth
+from spindle.words.health import Health
+from spindle.words.witness import Witness
 
 from .conftest import FAMILIES, FREE, LID, PAIRED, RETRIES, TRAY, Bench, codes, p_of
 
@@ -67,7 +69,7 @@ def test_t13_a_class_the_model_never_supported_moves_nothing(outcome):
 
 def test_t19_the_owners_report_weighs_less_than_memory_and_memory_less_than_the_bench(model):
     gains = []
-    for source in (Source.OWNER, Source.REMEMBERED, Source.BENCH):
+    for source in (Witness.OWNER, Witness.REMEMBERED, Witness.BENCH):
         found = diagnose(Case(PAIRED, (Finding("f", Answer("takes_disc", "ignores", source)),)), model)
         gains.append(next(p.db for p in found.weights[0].parts if p.part == "fuse"))
     assert gains == sorted(gains)
@@ -205,7 +207,7 @@ def test_t20_after_tampering_cleaning_trimmer_board_and_flex_change_places_and_t
     sealed, opened = (Bench(f"{RETRIES} opened_before={o}") for o in ("sealed", "opened"))
     assert all(opened.p(f) > 1.3 * sealed.p(f) for f in ("trimmer_off", "wrong_board", "flex_pickup_loose", "not_listed"))
     assert opened.p("lens_dirty") < sealed.p("lens_dirty")
-    assert unreliability(Source.OWNER, is_tampered=True) > unreliability(Source.OWNER, is_tampered=False)
+    assert unreliability(Witness.OWNER, is_tampered=True) > unreliability(Witness.OWNER, is_tampered=False)
 
 
 @pytest.mark.parametrize("sheet", FAMILIES.values(), ids=list(FAMILIES))

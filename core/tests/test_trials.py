@@ -6,11 +6,12 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from spindle.diagnosis.case import P_BAD_ITEM, Change, Health, Trial, TrialResult
-from spindle.diagnosis.compiled import compile_model
-from spindle.diagnosis.intermittence import Steadiness
-from spindle.diagnosis.trials import MAX_OPEN_ITEMS, P_BAD_IN_BAD_LOT, P_BAD_LOT, P_WORSE, cure_curve, trials_log_likelihood
+from spindle.diagnosis.belief.intermittence import Steadiness
+from spindle.diagnosis.belief.trials import MAX_OPEN_ITEMS, P_BAD_IN_BAD_LOT, P_BAD_LOT, P_WORSE, cure_curve, trials_log_likelihood
+from spindle.diagnosis.given.case import Change, Trial, TrialResult
+from spindle.diagnosis.given.compiled import compile_model
 from spindle.errors import CaseError
+from spindle.words.health import P_BAD_ITEM, Health
 
 from .conftest import PAIRED, RETRIES, Bench, p_of
 

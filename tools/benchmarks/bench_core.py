@@ -6,20 +6,21 @@ from pathlib import Path
 import numpy as np
 import pyagrum as gum
 import pytest
-from spindle.diagnosis.advice import advise, look_ahead, mind_holders
-from spindle.diagnosis.case import UNRELIABILITY, Answer, Case, Finding, Source
-from spindle.diagnosis.compiled import compile_model
-from spindle.diagnosis.diagnose import diagnose
-from spindle.diagnosis.evidence import gather
-from spindle.diagnosis.futures import outturn
-from spindle.diagnosis.likelihood import answer_rows
-from spindle.diagnosis.posterior import believe, posterior, weights_of_evidence
+from spindle.diagnosis.belief.likelihood import answer_rows
+from spindle.diagnosis.belief.posterior import believe, posterior, weights_of_evidence
+from spindle.diagnosis.evidence.gather import gather
+from spindle.diagnosis.explaining.advice import advise, look_ahead, mind_holders
+from spindle.diagnosis.explaining.diagnose import diagnose
+from spindle.diagnosis.given.case import Answer, Case, Finding
+from spindle.diagnosis.given.compiled import compile_model
+from spindle.diagnosis.planning.futures import outturn
 from spindle.drives.key import Variant
 from spindle.study.identification import study_key
 from spindle.study.worlds import SHEETS
+from spindle.words.witness import UNRELIABILITY, Witness
 
 MODEL = compile_model(SHEETS["tray"])
-EPS = UNRELIABILITY[Source.BENCH]
+EPS = UNRELIABILITY[Witness.BENCH]
 
 
 def findings(n):

@@ -12,7 +12,7 @@ from apps.shelf.scarce import scarce
 from apps.shelf.selectors import search_parts, sources_for, stock_for
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
-from spindle.diagnosis.economy import Economy
+from spindle.diagnosis.given.economy import Economy
 from spindle.drives.levels import LEVELS
 
 RUNS = 60

@@ -37,9 +37,9 @@ from apps.reports.services import hand_back_pdf
 from apps.shop.selectors import the_shop
 from django.http import HttpResponse
 from ninja import Path, Router
-from spindle.casefile.case import write_case
-from spindle.diagnosis.case import Answer, Change, Setting, Stock, Trial
-from spindle.faults.model import Depth
+from spindle.diagnosis.given.case import Answer, Change, Setting, Stock, Trial
+from spindle.formats.case_file import write_case
+from spindle.words.bench import Depth
 
 router = Router(tags=["bench"])
 Tag = Annotated[Short, Path()]

@@ -26,8 +26,8 @@ from apps.people.writes import Order
 from django.http import HttpResponse, JsonResponse
 from ninja import File, Form, Path, Query, Router
 from ninja.files import UploadedFile
-from spindle.casefile.sheet import read_sheet
 from spindle.drives.levels import LEVELS
+from spindle.formats.sheet_file import read_sheet
 
 router = Router(tags=["drives"])
 READS = {401: Problem, 404: Problem, 422: Problem}

@@ -14,9 +14,9 @@ from apps.jobs.services.take_in import Intake, take_in
 from apps.shop.selectors import the_shop
 from ninja import Query, Router
 from spindle.faults.library import MODELS
+from spindle.job.prompts import PROMPTS
+from spindle.job.stages import NAMES, Stage
 from spindle.learning.claims import register
-from spindle.workflow.intake import PROMPTS
-from spindle.workflow.stages import NAMES, Stage
 
 router = Router(tags=["jobs"])
 

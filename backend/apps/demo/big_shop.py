@@ -14,10 +14,9 @@ from apps.people.models import User
 from apps.shelf.models import Check, Donor, Kind, Order, Part, Supplier, Want
 from django.db import transaction
 from django.utils import timezone
-from spindle.diagnosis.case import Health
 from spindle.drives.levels import LEVELS
-from spindle.faults.model import FUNCTIONS
-from spindle.workflow.stages import Stage
+from spindle.job.stages import Stage
+from spindle.words.health import FUNCTIONS, Health
 
 FIRST_NUMBER = 100_000
 """Generated tags begin here, far from what is counted up by hand."""

@@ -21,9 +21,11 @@ from django.conf import settings
 from django.core.management import call_command
 from django.db import transaction
 from django.utils import timezone
-from spindle.diagnosis.case import Answer, Change, Health, Source, Stock, Trial, TrialResult
-from spindle.faults.model import Depth
-from spindle.workflow.stages import Stage
+from spindle.diagnosis.given.case import Answer, Change, Stock, Trial, TrialResult
+from spindle.job.stages import Stage
+from spindle.words.bench import Depth
+from spindle.words.health import Health
+from spindle.words.witness import Witness
 
 
 @cache
@@ -79,7 +81,7 @@ def _load_job(told: dict[str, Any]) -> None:
 
 
 def _answer(command: Command, event: dict[str, Any]) -> Job:
-    answer = Answer(event["q"], event["o"], Source(event.get("source", "bench")), event.get("tries"), event.get("failed"), event.get("seconds"))
+    answer = Answer(event["q"], event["o"], Witness(event.get("source", "bench")), event.get("tries"), event.get("failed"), event.get("seconds"))
     return tape.add_answer(command, answer)
 
 

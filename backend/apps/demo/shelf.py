@@ -16,7 +16,7 @@ from apps.shelf.services.orders import Wanted, arrive, order
 from apps.shelf.services.stock import Arrival, check_health, receive, set_minimum
 from django.conf import settings
 from django.utils import timezone
-from spindle.casefile.sheet import parse_json, read_sheet
+from spindle.formats.sheet_file import parse_json, read_sheet
 
 SHEETS_BEFORE_DAYS = 120
 

@@ -9,16 +9,16 @@ from typing import Any
 
 from apps.drives.models import Saying, Sheet
 from apps.errors import InvalidError, NotFoundError
-from spindle.casefile.drive import read_drive
-from spindle.casefile.rows import write_csv
-from spindle.casefile.sheet import FORMAT, VERSION, read_sheet
-from spindle.diagnosis.compiled import CompiledModel, compile_model
-from spindle.drives.full_sheet import FullSheet, Source
+from spindle.diagnosis.given.compiled import CompiledModel, compile_model
+from spindle.drives.full_sheet import FullSheet, Provenance
 from spindle.drives.key import Reading, Variant, read_key
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import Match, PartType, Statement, Verdict, match
 from spindle.drives.tables import TABLES, Confidence, Origin
 from spindle.errors import CaseError
+from spindle.formats.drive_facts import read_drive
+from spindle.formats.sheet_file import FORMAT, VERSION, read_sheet
+from spindle.formats.table_rows import write_csv
 
 
 def current_sheets() -> list[Sheet]:
@@ -135,7 +135,7 @@ def statements(*, variant: str | None = None, level: str | None = None, code: st
 
 def statement_of(said: Saying) -> Statement:
     """Return a saying as the rules read it."""
-    source = Source(Origin(said.origin), Confidence(said.confidence), said.said)
+    source = Provenance(Origin(said.origin), Confidence(said.confidence), said.said)
     by = said.by.get_full_name() or said.by.username
     return Statement(said.level, said.code, said.variant, Verdict(said.verdict), source, said.reason, tuple(said.works), said.pk, by, f"{said.at:%-d %b %Y}")
 

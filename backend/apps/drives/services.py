@@ -10,13 +10,13 @@ from apps.drives.selectors import full_sheet, sheet_of
 from apps.errors import InvalidError, StaleWriteError
 from apps.people.permissions import Action
 from apps.people.writes import Order, lock, once
-from spindle.casefile.rows import read_csv
-from spindle.casefile.sheet import MAX_BYTES, decode, parse_json, read_sheet, write_sheet
 from spindle.drives.full_sheet import FullSheet
 from spindle.drives.matching import Verdict
 from spindle.drives.tables import TABLES
 from spindle.errors import CaseError, SheetError
-from spindle.faults.model import FUNCTIONS
+from spindle.formats.sheet_file import MAX_BYTES, decode, parse_json, read_sheet, write_sheet
+from spindle.formats.table_rows import read_csv
+from spindle.words.health import FUNCTIONS
 
 
 def save_sheet(order: Order, full: FullSheet, *, based_on: int, why: str = "") -> Sheet:

@@ -6,9 +6,10 @@ from collections.abc import Callable
 from typing import Any
 
 from apps.jobs.record import Line
-from spindle.diagnosis.compiled import CompiledModel
-from spindle.faults.model import CANT_TELL, Depth
-from spindle.workflow.stages import NAMES, Stage
+from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.faults.model import CANT_TELL
+from spindle.job.stages import NAMES, Stage
+from spindle.words.bench import Depth
 
 DEPTH_NAMES = {Depth.CLOSED: "closed up", Depth.COVER_OFF: "cover off", Depth.DRIVE_OPEN: "drive open", Depth.DECK_OUT: "deck out"}
 _HEALTHS = {"proven": "proven", "new": "new", "unknown": "doubtful"}

@@ -6,8 +6,8 @@ from apps.drives.models import Sheet
 from django.conf import settings
 from django.db import models
 from django.db.models import F, Q
-from spindle.faults.model import Depth
-from spindle.workflow.stages import NAMES, Stage
+from spindle.job.stages import NAMES, Stage
+from spindle.words.bench import Depth
 
 
 class Job(models.Model):

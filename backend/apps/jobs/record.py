@@ -7,9 +7,9 @@ from dataclasses import dataclass, field, replace
 from datetime import datetime
 from typing import Any
 
-from spindle.casefile.case import read_what
-from spindle.diagnosis.case import Finding, Trial, TrialResult
-from spindle.faults.model import Depth
+from spindle.diagnosis.given.case import Finding, Trial, TrialResult
+from spindle.formats.case_file import read_what
+from spindle.words.bench import Depth
 
 
 @dataclass(frozen=True)

@@ -19,23 +19,24 @@ from django.db.models import Q
 from django.utils import timezone
 from spindle.bench.classes import classes_to_try
 from spindle.bench.proof import ProofCheck, proof_profile
-from spindle.casefile.case import read_stock
-from spindle.diagnosis.advice import advise, look_ahead
-from spindle.diagnosis.case import Answer, Case, Trial, TrialResult
-from spindle.diagnosis.compiled import CompiledModel
-from spindle.diagnosis.diagnose import Diagnosis, diagnose
-from spindle.diagnosis.economy import Economy
-from spindle.diagnosis.ending import Ending, judge_ending
-from spindle.diagnosis.evidence import baseline_failures
-from spindle.diagnosis.futures import Outturn, outturn
-from spindle.diagnosis.moves import Move
-from spindle.diagnosis.posterior import Belief, believe
-from spindle.faults.model import Depth, QuestionKind
+from spindle.diagnosis.belief.ending import Ending, judge_ending
+from spindle.diagnosis.belief.posterior import Belief, believe
+from spindle.diagnosis.evidence.gather import baseline_failures
+from spindle.diagnosis.explaining.advice import advise, look_ahead
+from spindle.diagnosis.explaining.diagnose import Diagnosis, diagnose
+from spindle.diagnosis.explaining.moves import Move
+from spindle.diagnosis.given.case import Answer, Case, Trial, TrialResult
+from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.given.economy import Economy
+from spindle.diagnosis.planning.futures import Outturn, outturn
+from spindle.faults.model import QuestionKind
+from spindle.formats.case_file import read_stock
+from spindle.job.prompts import open_prompts, power_hold
+from spindle.job.stages import JobFacts, Missing, Stage, missing
 from spindle.learning.claims import Tried
 from spindle.repairs.library import procedure_for
 from spindle.repairs.procedure import Procedure, Step, steps_from
-from spindle.workflow.intake import open_prompts, power_hold
-from spindle.workflow.stages import JobFacts, Missing, Stage, missing
+from spindle.words.bench import Depth
 
 _SEEN_KINDS = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
 

@@ -6,21 +6,21 @@ from dataclasses import dataclass
 
 from apps.drives.selectors import full_sheet
 from apps.jobs.selectors import JobState
-from apps.shelf.selectors import Source, sources_for
-from spindle.diagnosis.posterior import Belief, believe
-from spindle.diagnosis.problem import plan_for
-from spindle.diagnosis.swaps import chance_with
+from apps.shelf.selectors import Offer, sources_for
+from spindle.diagnosis.belief.posterior import Belief, believe
+from spindle.diagnosis.explaining.swaps import chance_with
+from spindle.diagnosis.planning.problem import plan_for
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import USABLE
 from spindle.drives.swap_plan import SwapPlan, swap_plan
-from spindle.workflow.levels import LevelRow, compare_levels, suspect_levels
+from spindle.offers.compare import LevelRow, compare_levels, suspect_levels
 
 
 @dataclass(frozen=True)
 class Usable:
     """Something that the unit can use, the repairs that it is for (none where it fits in part only), and the best chance among them."""
 
-    source: Source
+    source: Offer
     repairs: tuple[str, ...]
     p_cures: float
 
@@ -32,7 +32,7 @@ def unit_sources(state: JobState) -> list[Usable]:
     return sorted(found, key=lambda u: (not u.repairs, -u.p_cures, u.source.wait_days, u.source.tag))
 
 
-def _usable(source: Source, state: JobState, belief: Belief) -> Usable:
+def _usable(source: Offer, state: JobState, belief: Belief) -> Usable:
     model = state.model
     if source.match.verdict not in USABLE:
         return Usable(source, (), 0.0)

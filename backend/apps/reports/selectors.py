@@ -8,10 +8,10 @@ from datetime import date, timedelta
 from apps.jobs.lines import line_text
 from apps.jobs.selectors import JobState
 from apps.shop.models import Shop
-from spindle.diagnosis.posterior import believe
+from spindle.diagnosis.belief.posterior import believe
 from spindle.faults.model import LEAK, QuestionKind
-from spindle.workflow.intake import PROMPTS
-from spindle.workflow.quote import sureness
+from spindle.job.prompts import PROMPTS
+from spindle.offers.quote import sureness
 
 _READINGS = (QuestionKind.READING, QuestionKind.TEST)
 _CARE = (

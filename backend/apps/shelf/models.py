@@ -6,8 +6,7 @@ from apps.drives.models import Sheet
 from django.conf import settings
 from django.db import models
 from django.db.models import F, Q
-from spindle.diagnosis.case import Health
-from spindle.faults.model import FUNCTIONS
+from spindle.words.health import FUNCTIONS, Health
 
 
 class Supplier(models.Model):

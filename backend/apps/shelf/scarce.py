@@ -9,12 +9,12 @@ from apps.drives.selectors import full_sheet, named_codes, statements
 from apps.shelf.models import Want
 from apps.shelf.selectors import Expected, days_since, expected_orders, open_orders, stock
 from django.utils import timezone
-from spindle.diagnosis.case import P_BAD_ITEM, Health
-from spindle.diagnosis.economy import Economy
+from spindle.diagnosis.given.economy import Economy
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import USABLE
 from spindle.stock.assignment import Given, Piece, Wish, assign
 from spindle.stock.lead_time import DECILES, lead_time
+from spindle.words.health import P_BAD_ITEM, Health
 
 MOST_WISHES = 400
 MOST_PIECES = 400

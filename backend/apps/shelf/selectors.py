@@ -13,12 +13,13 @@ from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part, Taking
 from django.db.models import Case, Count, F, Prefetch, Q, QuerySet, Sum, When, Window
 from django.db.models.functions import RowNumber
 from django.utils import timezone
-from spindle.diagnosis.case import Health, Stock
+from spindle.diagnosis.given.case import Stock
 from spindle.drives.full_sheet import FullSheet
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import USABLE, Match, Verdict
-from spindle.stock.donors import Condition, condition, pieces_left, share
+from spindle.stock.conditions import Condition, condition, pieces_left, share
 from spindle.stock.lead_time import DECILES, LeadTime, lead_time
+from spindle.words.health import Health
 
 SHOWN = 60
 KINDS_SEARCHED = 200
@@ -182,7 +183,7 @@ def seen_of(checks: Iterable[Check]) -> dict[str, bool]:
 
 
 @dataclass(frozen=True)
-class Source:
+class Offer:
     """Something that one repair of a unit could use: on the shelf, in a donor, or on its way."""
 
     tag: str
@@ -208,7 +209,7 @@ Fits = dict[tuple[str, str], Match]
 OFFERED = frozenset({*USABLE, Verdict.PART})
 
 
-def sources_for(unit: FullSheet, *, levels: Iterable[str] | None = None) -> list[Source]:
+def sources_for(unit: FullSheet, *, levels: Iterable[str] | None = None) -> list[Offer]:
     """Return everything that is here, in donors or on its way and fits this unit, in part or with transfers. Seven queries at most."""
     said = statements(variant=unit.drive.variant)
     bare, complete = (named_codes(unit, said, is_complete=c) for c in (False, True))
@@ -222,24 +223,24 @@ def sources_for(unit: FullSheet, *, levels: Iterable[str] | None = None) -> list
     return [*_on_shelf(kinds, bare, complete), *_on_their_way(kinds, bare), *_in_donors(unit, asked, complete)]
 
 
-def _on_shelf(kinds: dict[int, Kind], bare: Fits, complete: Fits) -> list[Source]:
+def _on_shelf(kinds: dict[int, Kind], bare: Fits, complete: Fits) -> list[Offer]:
     best = Window(RowNumber(), partition_by=[F("kind"), F("health")], order_by=[F("piece_cents").asc(), F("pk").asc()])
     found = []
     for part in stock().filter(kind__in=kinds, count__gt=0).annotate(rank=best).filter(rank__lte=OF_A_KIND):
         kind = kinds[part.kind_id]
         fit = (complete if part.is_complete else bare)[kind.level, kind.code]
         known = Health(part.health), frozenset(part.works), frozenset(part.fails)
-        found.append(Source(part.tag, kind.level, kind.code, fit, "shelf", part.place, *known, part.piece_cents))
+        found.append(Offer(part.tag, kind.level, kind.code, fit, "shelf", part.place, *known, part.piece_cents))
     return found
 
 
-def _on_their_way(kinds: dict[int, Kind], bare: Fits) -> list[Source]:
+def _on_their_way(kinds: dict[int, Kind], bare: Fits) -> list[Offer]:
     orders = list(open_orders().filter(kind__in=kinds).select_related("supplier"))
     if not orders:
         return []
     none: frozenset[str] = frozenset()
     return [
-        Source(
+        Offer(
             e.order.tag,
             kinds[e.order.kind_id].level,
             kinds[e.order.kind_id].code,
@@ -257,7 +258,7 @@ def _on_their_way(kinds: dict[int, Kind], bare: Fits) -> list[Source]:
     ]
 
 
-def _in_donors(unit: FullSheet, levels: set[str], complete: Fits) -> list[Source]:
+def _in_donors(unit: FullSheet, levels: set[str], complete: Fits) -> list[Offer]:
     """Return the pieces that are left in donors: of this variant first, then of others whose sheets name something that fits."""
     fitting = {key for key, m in complete.items() if m.verdict in OFFERED and key[0] in levels}
     variants = [v for v, named in current_named().items() if named & fitting]
@@ -275,7 +276,7 @@ def _in_donors(unit: FullSheet, levels: set[str], complete: Fits) -> list[Source
                 cents = round(donor.bought_cents * share(piece.level, unit.pieces))
                 known = piece.condition.health, piece.condition.works, piece.condition.fails
                 tag = f"{donor.tag} {LEVELS[piece.level].name.lower()}"
-                found.append(Source(tag, piece.level, piece.code, fit, "donor", donor.place, *known, cents))
+                found.append(Offer(tag, piece.level, piece.code, fit, "donor", donor.place, *known, cents))
     return found
 
 
@@ -291,7 +292,7 @@ def stock_for(unit: FullSheet, repairs: Iterable[str]) -> tuple[Stock, ...]:
     return tuple(found)
 
 
-def _order(source: Source) -> tuple[Any, ...]:
+def _order(source: Offer) -> tuple[Any, ...]:
     failed = bool(source.fails & set(LEVELS[source.level].functions))
     return (failed, source.wait_days, source.health is Health.UNKNOWN, source.cents, source.tag)
 

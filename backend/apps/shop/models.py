@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from django.db import models
-from spindle.diagnosis.economy import Economy
+from spindle.diagnosis.given.economy import Economy
 
 
 class Shop(models.Model):

@@ -11,10 +11,11 @@ from apps.jobs.services.writing import Command, Writing, writing
 from apps.people.permissions import Action
 from apps.shelf.models import Part
 from apps.shelf.services import for_jobs
-from spindle.casefile.case import write_stock
-from spindle.diagnosis.case import Health, Stock
+from spindle.diagnosis.given.case import Stock
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
-from spindle.workflow.stages import Stage
+from spindle.formats.case_file import write_stock
+from spindle.job.stages import Stage
+from spindle.words.health import Health
 
 
 def take_part(command: Command, tag: str, repair: str) -> Job:

@@ -9,8 +9,8 @@ from apps.jobs.services.tape import check_mains, deepen
 from apps.jobs.services.writing import Command, writing
 from apps.people.permissions import Action
 from spindle.bench.fuse import check_replacement
-from spindle.faults.model import Depth, Mains
-from spindle.workflow.stages import Stage
+from spindle.job.stages import Stage
+from spindle.words.bench import Depth, Mains
 
 
 def mark_step(command: Command, step: int, *, is_done: bool, fuse: str = "") -> Job:

@@ -13,10 +13,10 @@ from apps.jobs.services.writing import Command, Writing, writing
 from apps.people.permissions import Action
 from apps.shelf.services.for_jobs import drop_want, set_want
 from apps.shop.selectors import the_shop
-from spindle.diagnosis.posterior import chance_of
-from spindle.diagnosis.problem import plan_for
-from spindle.workflow.quote import quote
-from spindle.workflow.stages import NAMES, Stage, following, may_return
+from spindle.diagnosis.belief.posterior import chance_of
+from spindle.diagnosis.planning.problem import plan_for
+from spindle.job.stages import NAMES, Stage, following, may_return
+from spindle.offers.quote import quote
 
 _WHO = {Stage.TAKEN_IN: Action.TAKE_IN, Stage.AGREE: Action.AGREE, Stage.HAND_BACK: Action.HAND_BACK}
 

@@ -14,10 +14,10 @@ from apps.jobs.services.writing import Command, writing
 from apps.people.models import User
 from apps.people.permissions import Action
 from apps.people.writes import Order, lock, once
-from spindle.casefile.case import write_what
-from spindle.diagnosis.case import Answer
-from spindle.workflow.intake import PROMPTS, findings_of
-from spindle.workflow.stages import Stage
+from spindle.diagnosis.given.case import Answer
+from spindle.formats.case_file import write_what
+from spindle.job.prompts import PROMPTS, findings_of
+from spindle.job.stages import Stage
 
 
 @dataclass(frozen=True)

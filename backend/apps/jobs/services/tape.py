@@ -9,12 +9,14 @@ from apps.jobs.services.parts import check_open, return_to_shelf, take_onto_tape
 from apps.jobs.services.writing import Command, Writing, writing
 from apps.people.permissions import Action
 from apps.shelf.models import Part
-from spindle.casefile.case import read_stock, write_stock, write_what
-from spindle.diagnosis.case import Answer, Finding, Remark, Source, Stock, Trial
-from spindle.diagnosis.words import check_words
+from spindle.diagnosis.evidence.vocabulary import check_words
+from spindle.diagnosis.given.case import Answer, Finding, Remark, Stock, Trial
 from spindle.errors import CaseError
-from spindle.faults.model import CANT_TELL, Depth, Mains
-from spindle.workflow.intake import power_hold
+from spindle.faults.model import CANT_TELL
+from spindle.formats.case_file import read_stock, write_stock, write_what
+from spindle.job.prompts import power_hold
+from spindle.words.bench import Depth, Mains
+from spindle.words.witness import Witness
 
 
 def add_answer(command: Command, answer: Answer) -> Job:
@@ -34,7 +36,7 @@ def add_answer(command: Command, answer: Answer) -> Job:
             if answer.failed is not None and answer.failed > (answer.tries or 0):
                 raise InvalidError("failed", f"{answer.failed} failures of {answer.tries or 0} tries: count again.")
             question = write.model.family_questions[answer.question]
-            if answer.source is Source.BENCH and answer.outcome != CANT_TELL:
+            if answer.source is Witness.BENCH and answer.outcome != CANT_TELL:
                 check_mains(write, question.mains)
                 deepen(write, question.depth)
             write.append("answer", write_what(answer))

@@ -17,7 +17,7 @@ from apps.people.permissions import Action, require
 from apps.people.writes import digest_of, note_write, written_before
 from django.db import transaction
 from django.utils import timezone
-from spindle.diagnosis.compiled import CompiledModel
+from spindle.diagnosis.given.compiled import CompiledModel
 
 
 @dataclass(frozen=True)

@@ -15,7 +15,7 @@ from apps.shelf.models import Check, Donor, Part
 from apps.shelf.selectors import donor_by_tag, donor_pieces, part_by_tag
 from apps.shelf.services.pieces import kind_of, new_part, next_tag, note
 from spindle.drives.levels import LEVELS
-from spindle.stock.donors import share
+from spindle.stock.conditions import share
 
 
 def add_donor(command: Command, variant: str, *, bought_cents: int, origin: str, place: str) -> Donor:

@@ -13,8 +13,8 @@ from apps.shelf.models import Part, Taking, Want
 from apps.shelf.selectors import holders, sources_for
 from apps.shelf.services.donors import Piece, take_out_of
 from apps.shelf.services.pieces import kind_of, locked, note, note_checks, seen_text
-from spindle.diagnosis.case import Health
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
+from spindle.words.health import Health
 
 
 @dataclass(frozen=True)

@@ -10,10 +10,9 @@ from apps.errors import InvalidError, NotFoundError
 from apps.people.models import User
 from apps.people.writes import lock
 from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part
-from spindle.diagnosis.case import Health
 from spindle.drives.levels import LEVELS
-from spindle.faults.model import FUNCTIONS
-from spindle.stock.donors import condition
+from spindle.stock.conditions import condition
+from spindle.words.health import FUNCTIONS, Health
 
 
 def kind_of(level: str, code: str, name: str) -> Kind:

@@ -12,7 +12,7 @@ from apps.people.writes import once
 from apps.shelf.models import Donor, Kind, Part
 from apps.shelf.selectors import donor_by_tag, part_by_tag
 from apps.shelf.services.pieces import kind_of, locked, new_part, note, note_checks, seen_text
-from spindle.diagnosis.case import Health
+from spindle.words.health import Health
 
 
 @dataclass(frozen=True)

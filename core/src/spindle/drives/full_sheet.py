@@ -12,7 +12,7 @@ from spindle.drives.tables import Confidence, Origin, Row
 
 
 @dataclass(frozen=True, slots=True)
-class Source:
+class Provenance:
     """Where a value comes from, how sure it is, and whose it is."""
 
     origin: Origin = Origin.SHOP
@@ -40,10 +40,10 @@ class FullSheet:
     looks: Mapping[str, str] = field(default_factory=dict)
     """Feature id -> value id, for the identification key."""
     tables: Mapping[str, tuple[Row, ...]] = field(default_factory=dict)
-    sources: Mapping[str, Source] = field(default_factory=lambda: {DEFAULT: Source()})
+    sources: Mapping[str, Provenance] = field(default_factory=lambda: {DEFAULT: Provenance()})
     """Fact of the drive, "looks", or :data:`DEFAULT` -> where it comes from."""
 
-    def source_of(self, fact: str) -> Source:
+    def source_of(self, fact: str) -> Provenance:
         """Return where a fact comes from."""
         return self.sources.get(fact) or self.sources[DEFAULT]
 
@@ -52,10 +52,10 @@ class FullSheet:
         found = self.tables.get(table, ())
         return found if level is None else tuple(r for r in found if r["level"] == level)
 
-    def codes(self, level: str) -> Mapping[str, Source]:
+    def codes(self, level: str) -> Mapping[str, Provenance]:
         """Return the codes that this drive has at a level, each with where that comes from; a whole drive's code is its variant."""
         if level == "drive":
-            return {self.drive.variant: Source(Origin.SHOP, Confidence.SURE)}
+            return {self.drive.variant: Provenance(Origin.SHOP, Confidence.SURE)}
         return {str(r["code"]): source_of(r) for r in self.rows("assemblies", level)}
 
     @property
@@ -70,9 +70,9 @@ class FullSheet:
         return tuple(v for v in LEVELS if v in named)
 
 
-def source_of(row: Row) -> Source:
+def source_of(row: Row) -> Provenance:
     """Return where a row comes from."""
-    return Source(Origin(str(row["origin"])), Confidence(str(row["confidence"])), str(row["said"] or ""))
+    return Provenance(Origin(str(row["origin"])), Confidence(str(row["confidence"])), str(row["said"] or ""))
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from spindle.drives.full_sheet import FullSheet, Source
+from spindle.drives.full_sheet import FullSheet, Provenance
 from spindle.drives.levels import LEVELS, is_within
 from spindle.drives.sheet import Pairing
 from spindle.drives.tables import ORIGIN_NAMES, Confidence, Origin
@@ -62,7 +62,7 @@ class Statement:
     code: str
     variant: str
     verdict: Verdict
-    source: Source
+    source: Provenance
     reason: str = ""
     works: tuple[str, ...] = ()
     """Functions in which it works, where it fits in part."""
@@ -165,7 +165,7 @@ def _paired(unit: FullSheet, part: PartType) -> Match | None:
     return None
 
 
-def spoken(source: Source) -> str:
+def spoken(source: Provenance) -> str:
     """Return a source in words."""
     doubt = "" if source.confidence is not Confidence.DOUBTFUL else ", doubtful"
     return f"{ORIGIN_NAMES[source.origin]}{f' ({source.said})' if source.said else ''}{doubt}"

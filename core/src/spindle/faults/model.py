@@ -1,36 +1,21 @@
 """The words in which a fault model is declared: faults, questions with their rows, repairs, and how deep the unit is open.
 
-A model is data. :mod:`spindle.diagnosis.compiled` turns it into arrays for one drive.
+A model is data. :mod:`spindle.diagnosis.given.compiled` turns it into arrays for one drive.
 """
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from enum import IntEnum, StrEnum
+from enum import StrEnum
 from typing import Final
+
+from spindle.words.bench import Depth, Mains
 
 CANT_TELL: Final = "cant_tell"
 """Answer to any question; it is logged and weighs nothing."""
 LEAK: Final = "not_listed"
 """The fault that is always in every model: "not on the list"."""
-
-
-class Depth(IntEnum):
-    """How far the unit is open."""
-
-    CLOSED = 0
-    COVER_OFF = 1
-    DRIVE_OPEN = 2
-    DECK_OUT = 3
-
-
-class Mains(StrEnum):
-    """The mains state that a step needs."""
-
-    ANY = "any"
-    LIVE = "live"
-    OUT = "out"
 
 
 class QuestionKind(StrEnum):
@@ -52,11 +37,7 @@ class Part:
     name: str
     short: str
     function: str = "starts"
-    """What fails with it, one of :data:`FUNCTIONS`: a donor is known good function by function."""
-
-
-FUNCTIONS: Final = ("starts", "loads", "spins", "reads", "seeks", "powers")
-"""What a donor can be known to do: start when told, move disc or tray, spin, read, move the sled, feed the board."""
+    """What fails with it, one of :data:`spindle.words.health.FUNCTIONS`: a donor is known good function by function."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,8 +11,9 @@ from dataclasses import fields, replace
 from typing import Any, Final, TypeVar
 
 from spindle.errors import ModelError
-from spindle.faults.model import ChartNode, Claim, Depth, Depths, Fault, FaultModel, Link, Mains, Outcome, Pair, Part, Path, Question, QuestionKind, Repair, Row
+from spindle.faults.model import ChartNode, Claim, Depths, Fault, FaultModel, Link, Outcome, Pair, Part, Path, Question, QuestionKind, Repair, Row
 from spindle.shipped import read_toml
+from spindle.words.bench import Depth, Mains
 
 _T = TypeVar("_T")
 _KIND_ORDER: Final = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)

@@ -6,9 +6,9 @@ from collections.abc import Mapping
 from types import MappingProxyType
 from typing import Any, Final
 
-from spindle.faults.model import Depth, Mains
 from spindle.repairs.procedure import Procedure, Step
 from spindle.shipped import read_toml
+from spindle.words.bench import Depth, Mains
 
 
 def _step(entry: Mapping[str, Any]) -> Step:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from spindle.faults.model import Depth, Mains
+from spindle.words.bench import Depth, Mains
 
 
 @dataclass(frozen=True, slots=True)

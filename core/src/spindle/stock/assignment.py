@@ -9,7 +9,7 @@ from statistics import median
 import numpy as np
 from scipy.optimize import linear_sum_assignment
 
-from spindle.diagnosis.economy import Economy
+from spindle.diagnosis.given.economy import Economy
 
 
 @dataclass(frozen=True, slots=True)

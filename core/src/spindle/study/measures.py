@@ -8,8 +8,8 @@ from typing import Final
 
 import numpy as np
 
-from spindle.diagnosis.compiled import Floats
-from spindle.diagnosis.futures import Game, Unit
+from spindle.diagnosis.given.compiled import Floats
+from spindle.diagnosis.planning.futures import Game, Unit
 from spindle.study.worlds import Setup
 
 BINS: Final = 10

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from spindle.diagnosis.futures import by_choice, outturn, play
-from spindle.diagnosis.lookahead import one_step, pick
+from spindle.diagnosis.planning.futures import by_choice, outturn, play
+from spindle.diagnosis.planning.lookahead import one_step, pick
 from spindle.study.policies import start_of
 from spindle.study.worlds import Setup, units_of, world_of
 

@@ -13,9 +13,9 @@ from itertools import pairwise
 
 import numpy as np
 
-from spindle.diagnosis.cost import expected_cost
-from spindle.diagnosis.lookahead import Choice, Pick, Position, one_step, two_step
-from spindle.diagnosis.problem import Problem
+from spindle.diagnosis.planning.cost import expected_cost
+from spindle.diagnosis.planning.lookahead import Choice, Pick, Position, one_step, two_step
+from spindle.diagnosis.planning.problem import Problem
 
 Chooser = Callable[[Position, Problem], Pick]
 

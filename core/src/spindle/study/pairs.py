@@ -7,9 +7,9 @@ from typing import Final
 
 import numpy as np
 
-from spindle.diagnosis.compiled import Floats
-from spindle.diagnosis.lookahead import Position, one_step, pick
-from spindle.diagnosis.problem import Flags, Ints
+from spindle.diagnosis.given.compiled import Floats
+from spindle.diagnosis.planning.lookahead import Position, one_step, pick
+from spindle.diagnosis.planning.problem import Flags, Ints
 from spindle.study.policies import start_of
 from spindle.study.worlds import Setup
 

@@ -9,11 +9,11 @@ from typing import Final
 
 import numpy as np
 
-from spindle.diagnosis.cost import expected_cost
-from spindle.diagnosis.futures import Game, Policy, by_choice
-from spindle.diagnosis.lookahead import Pick, Position, information, one_step, pick, two_step
-from spindle.diagnosis.problem import Problem
-from spindle.diagnosis.schools import START, Chart, cheapest_first
+from spindle.diagnosis.planning.cost import expected_cost
+from spindle.diagnosis.planning.futures import Game, Policy, by_choice
+from spindle.diagnosis.planning.lookahead import Pick, Position, information, one_step, pick, two_step
+from spindle.diagnosis.planning.problem import Problem
+from spindle.diagnosis.planning.schools import START, Chart, cheapest_first
 from spindle.study.worlds import Setup
 
 

@@ -9,10 +9,10 @@ from typing import Final
 
 import numpy as np
 
-from spindle.diagnosis.compiled import CompiledModel, Floats, compile_model
-from spindle.diagnosis.economy import Economy
-from spindle.diagnosis.futures import Unit, throw_units
-from spindle.diagnosis.problem import Plan, Problem, plan_for
+from spindle.diagnosis.given.compiled import CompiledModel, Floats, compile_model
+from spindle.diagnosis.given.economy import Economy
+from spindle.diagnosis.planning.futures import Unit, throw_units
+from spindle.diagnosis.planning.problem import Plan, Problem, plan_for
 from spindle.drives.sheet import DriveSheet, Pairing
 
 SHEETS: Final = MappingProxyType(

@@ -1,0 +1,87 @@
+"""Faults that come and go: what k failures of n tries say, and how many clean passes are worth a cure (trap T21).
+
+A fault is either steady (nearly every try fails) or intermittent, with its own chance q to fail at a try. How often each
+fault is intermittent is declared once, in the rows of the question ``repeats``; q is Beta(2, 2), neither mostly there nor
+mostly gone. With k failures of n tries counted, both are updated exactly (the beta-binomial).
+
+References
+----------
+.. [1] A. Gelman et al., *Bayesian Data Analysis*, 3rd ed., CRC 2013, ch. 2 (beta-binomial) and ch. 3 (mixtures).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from scipy.special import betaln, comb
+
+from spindle.diagnosis.given.case import Answer
+from spindle.diagnosis.given.compiled import CompiledModel, Floats
+
+STEADY_FAILS: Final = 0.97
+"""P(a try fails | a steady fault): one in thirty gets through by luck."""
+_A, _B = 2.0, 2.0
+_USUAL_TRIES: Final = 6
+"""Tries that the question "the same disc six times" asks for, where no count was written down."""
+
+
+@dataclass(frozen=True)
+class Steadiness:
+    """What is known of how often the fault shows.
+
+    Attributes
+    ----------
+    p_intermittent : ndarray of shape (n_faults,)
+        P(it comes and goes | fault, what was counted).
+    failed, tries : int
+        The count that it rests on; 0 of 0 if none.
+    """
+
+    p_intermittent: Floats
+    failed: int = 0
+    tries: int = 0
+
+    def p_clean(self, passes: int) -> Floats:
+        """Return P(``passes`` passes in a row are clean | fault still there), of shape (n_faults,)."""
+        a, b = _A + self.failed, _B + self.tries - self.failed
+        lucky = float(np.exp(betaln(a, b + passes) - betaln(a, b)))
+        return np.asarray((1.0 - self.p_intermittent) * (1.0 - STEADY_FAILS) ** passes + self.p_intermittent * lucky)
+
+
+def share_intermittent(model: CompiledModel) -> Floats:
+    """Return P(comes and goes | fault) before anything was counted, of shape (n_faults,)."""
+    question = model.questions["repeats"]
+    return np.asarray(model.likelihood["repeats"][[o.id for o in question.outcomes].index("comes_and_goes")])
+
+
+def count_likelihood(failed: int, tries: int, model: CompiledModel) -> Floats:
+    """Return P(``failed`` of ``tries`` fail | fault), of shape (n_faults,)."""
+    share = share_intermittent(model)
+    ways = float(comb(tries, failed))
+    steady = ways * STEADY_FAILS**failed * (1.0 - STEADY_FAILS) ** (tries - failed)
+    comes_and_goes = ways * float(np.exp(betaln(_A + failed, _B + tries - failed) - betaln(_A, _B)))
+    return np.asarray((1.0 - share) * steady + share * comes_and_goes)
+
+
+def widest_count(answers: Iterable[Answer]) -> Answer | None:
+    """Return the answer with the most tries that failed at least once; other counts watched the same fault."""
+    counted = [a for a in answers if a.tries and a.failed]
+    return max(counted, key=lambda a: (a.tries or 0, a.failed or 0), default=None)
+
+
+def steadiness(answers: Mapping[str, Answer], model: CompiledModel) -> Steadiness:
+    """Return what the answers say about how often the fault shows."""
+    share = share_intermittent(model)
+    count = widest_count(answers.values())
+    word = answers["repeats"].outcome if "repeats" in answers else ""
+    if count is None and word == "comes_and_goes":
+        return Steadiness(np.ones_like(share), _USUAL_TRIES // 2, _USUAL_TRIES)  # some of six failed, some did not
+    if count is None and word != "always":
+        return Steadiness(share)
+    failed, tries = (count.failed or 0, count.tries or 0) if count else (_USUAL_TRIES, _USUAL_TRIES)
+    coming = share * np.exp(betaln(_A + failed, _B + tries - failed) - betaln(_A, _B))
+    steady = (1.0 - share) * STEADY_FAILS**failed * (1.0 - STEADY_FAILS) ** (tries - failed)
+    return Steadiness(np.asarray(coming / (coming + steady)), failed, tries)

@@ -1,0 +1,177 @@
+"""The posterior over faults, and what each finding moved.
+
+Exact inference for one fault (or the leak) with answers independent given the fault; see ``docs/architecture.md``. Our own
+last step (:mod:`~spindle.diagnosis.belief.handling`) and a change that cured one fault of two add to it.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from spindle.diagnosis.belief import handling
+from spindle.diagnosis.belief.intermittence import Steadiness, steadiness
+from spindle.diagnosis.belief.likelihood import answer_rows
+from spindle.diagnosis.belief.trials import trials_log_likelihood
+from spindle.diagnosis.evidence.gather import Evidence, LeftOut, gather
+from spindle.diagnosis.given.case import Answer, Case, Finding, Trial, TrialResult
+from spindle.diagnosis.given.compiled import CompiledModel, Floats
+
+DECIBAN = 10.0 / np.log(10.0)
+
+
+@dataclass(frozen=True)
+class Belief:
+    """The posterior of a case.
+
+    Attributes
+    ----------
+    p : ndarray of shape (n_faults,)
+        P(fault | findings), summing to 1.
+    p_part : ndarray of shape (n_parts,)
+        The same summed over each sub-assembly.
+    log_prior : ndarray of shape (n_faults,)
+        What was believed before the answers, after a change that cured one fault of two.
+    rows : mapping of finding id to ndarray of shape (n_faults,)
+        Log-likelihood of each answer that counts.
+    """
+
+    p: Floats
+    p_part: Floats
+    evidence: Evidence
+    steadiness: Steadiness
+    log_prior: Floats
+    rows: dict[str, Floats]
+
+
+def posterior(log_prior: Floats, log_likelihood: Floats) -> Floats:
+    """Return the normalised product of prior and likelihoods.
+
+    Parameters
+    ----------
+    log_prior : ndarray of shape (n_faults,)
+    log_likelihood : ndarray of shape (n_terms, n_faults)
+
+    Returns
+    -------
+    ndarray of shape (n_faults,)
+        Sums to 1.
+
+    References
+    ----------
+    .. [1] E. T. Jaynes, *Probability Theory*, CUP 2003, ch. 4.
+
+    Examples
+    --------
+    >>> posterior(np.log([0.5, 0.5]), np.log([[0.9, 0.3]])).round(2)
+    array([0.75, 0.25])
+    """
+    log_w = log_prior + log_likelihood.sum(axis=0)
+    w = np.exp(log_w - log_w.max())
+    return np.asarray(w / w.sum())
+
+
+def believe(findings: tuple[Finding, ...], model: CompiledModel) -> Belief:
+    """Return the posterior after the findings. Between two trials their order does not matter, but for repeats of one question.
+
+    Raises
+    ------
+    CaseError
+        If a finding uses a word that the loader family does not have.
+    """
+    evidence = gather(findings, model)
+    rows = answer_rows(evidence, model)
+    steady = steadiness(evidence.said, model)
+    log_prior = _log_prior(findings, evidence, model)
+    if evidence.trials:
+        log_prior = log_prior + trials_log_likelihood(evidence.trials, model, steadiness=steady)
+    if evidence.news:
+        before = log_prior + sum((r for i, r in rows.items() if i not in evidence.since), np.zeros(len(model.faults)))
+        log_w = handling.log_weights(before, evidence, {i: r for i, r in rows.items() if i in evidence.since}, model)
+        p = posterior(log_w, np.zeros((1, len(model.faults))))
+    else:
+        p = posterior(log_prior, np.array([*rows.values(), np.zeros(len(model.faults))]))
+    return Belief(p, model.membership @ p, evidence, steady, log_prior, rows)
+
+
+def _log_prior(findings: tuple[Finding, ...], evidence: Evidence, model: CompiledModel) -> Floats:
+    """Return the log-prior: the model's, lifted by what a change seems to have cured."""
+    prior = model.prior.copy()
+    if evidence.changed_at >= 0:
+        prior *= 1.0 + model.pair_excess @ _cured_at(findings, evidence.changed_at, model)
+    return np.asarray(np.log(prior))
+
+
+def _cured_at(findings: tuple[Finding, ...], place: int, model: CompiledModel) -> Floats:
+    """Return P(this fault was the one that the change cured), of shape (n_faults,): faults that travel with it are likelier now."""
+    trial = findings[place].what
+    if not isinstance(trial, Trial):
+        raise TypeError(f"finding {place} is no trial")
+    uncured = np.prod([1.0 - model.success[model.repair_index[c.repair]] for c in trial.changes], axis=0)
+    cured = believe(findings[:place], model).p * (1.0 - uncured)
+    return np.asarray(cured / max(float(cured.sum()), 1e-12))
+
+
+def log_odds_db(p: Floats) -> Floats:
+    """Return the log-odds of each probability in decibans."""
+    clipped = np.clip(p, 1e-300, 1.0)
+    rest = np.clip(1.0 - clipped, 1e-300, 1.0)
+    return np.asarray(DECIBAN * (np.log(clipped) - np.log(rest)))
+
+
+@dataclass(frozen=True)
+class Moved:
+    """What one finding moved, in decibans of log-odds: with it against without it (the same as striking it)."""
+
+    part_db: Floats
+    p_without: Floats
+    """P(fault | all findings but this one), of shape (n_faults,)."""
+
+
+def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dict[str, Moved]:
+    """Return for each finding that counts how far it moved each part, in decibans.
+
+    A weight is the change of the log-odds when this finding alone is struck. Such weights do not sum to the whole:
+    one fault against all the rest is not additive (I. J. Good, *Probability and the Weighing of Evidence*, 1950).
+    """
+    counted = [f for f in case.standing if f.id not in belief.evidence.left_out]
+    now = log_odds_db(belief.p_part)
+    alone = _rows_that_stand_alone(case, belief, model)
+    total = belief.log_prior + sum(belief.rows.values(), np.zeros(len(model.faults)))
+    moved = {}
+    for finding in counted:
+        if finding.id in alone:
+            p = posterior(total - belief.rows[finding.id], np.zeros((1, len(total))))
+        else:
+            p = believe(case.without(finding.id).findings, model).p
+        moved[finding.id] = Moved(now - log_odds_db(model.membership @ p), p)
+    return moved
+
+
+_REACHES_FURTHER: Final = ("power", "opened_before", "repeats")
+"""Questions whose answer decides how others are weighed."""
+
+
+def _rows_that_stand_alone(case: Case, belief: Belief, model: CompiledModel) -> set[str]:
+    """Return the answers that can be struck by taking their row out: nothing else on the tape is read differently without them."""
+    evidence = belief.evidence
+    if evidence.news or evidence.changed_at >= 0 or any(t.result is TrialResult.CLEAN for t in evidence.trials):
+        return set()
+    of = {f.id: f.what for f in case.findings}
+    replaced = {what.question for i, r in evidence.left_out.items() if r is LeftOut.REPLACED and isinstance(what := of[i], Answer)}
+    said = {f.id: a for f, a in zip(evidence.answers.values(), evidence.said.values(), strict=True)}
+    reaching = {*_REACHES_FURTHER, *replaced}
+    return {i for i, a in said.items() if a.question not in reaching and not a.tries and not (evidence.trials and model.questions[a.question].is_behaviour)}
+
+
+def chance_of(repair_id: str, findings: tuple[Finding, ...], model: CompiledModel) -> float:
+    """Return P(the repair, done once with a good part, cures the unit | findings).
+
+    Raises
+    ------
+    KeyError
+        If this drive does not allow the repair.
+    """
+    return float(believe(findings, model).p @ model.success[model.repair_index[repair_id]])

@@ -1,0 +1,1 @@
+"""What counts as evidence: what replaces what, what is left out and why."""

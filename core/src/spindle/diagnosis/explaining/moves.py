@@ -1,0 +1,105 @@
+"""What the advice consists of: moves, previews, schools, notices."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from spindle.diagnosis.planning.schools import School
+from spindle.words.bench import Depth
+
+
+class MoveKind(StrEnum):
+    """Ask a question, try a donor's part, do a repair, or stop and hand the unit back."""
+
+    ASK = "ask"
+    SWAP = "swap"
+    REPAIR = "repair"
+    STOP = "stop"
+
+
+@dataclass(frozen=True)
+class AnswerPreview:
+    """What one answer would do, before it is given."""
+
+    outcome: str
+    label: str
+    chance: float
+    top_fault: str
+    top_p: float
+    next_repair: str
+    """The repair that would then be best; empty where giving the unit back would be."""
+
+
+@dataclass(frozen=True)
+class Move:
+    """One thing to do next, with its price and its expected cost to the end ("at most about": it is an upper bound)."""
+
+    kind: MoveKind
+    id: str
+    title: str
+    expected_eur: float
+    saves_eur: float
+    step_eur: float = 0.0
+    bench_min: float = 0.0
+    opening_min: float = 0.0
+    part_eur: float = 0.0
+    wait_days: float = 0.0
+    depth: Depth = Depth.CLOSED
+    mains: str = "any"
+    p_cures: float = 0.0
+    cautions: tuple[str, ...] = ()
+    answers: tuple[AnswerPreview, ...] = ()
+    why: str = ""
+    repair: str = ""
+    """The repair of a swap test or a repair."""
+    item: str = ""
+    """The part on the shelf, at a donor or on its way that it would use; empty if one is ordered or none is needed."""
+    source: str = ""
+    """"shelf", "donor" or "transit"; empty if it is ordered or none is needed."""
+
+
+@dataclass(frozen=True)
+class MindChange:
+    """An answer not yet given, to a question or by a swap, that would change the best repair."""
+
+    question: str
+    outcome: str
+    chance: float
+    step_eur: float
+    next_repair: str
+    ask: str
+    """The question, or the swap that asks, in words."""
+    label: str
+
+
+@dataclass(frozen=True)
+class MindHolder:
+    """A finding without which another repair would be best ("" where giving up would be)."""
+
+    finding: str
+    repair: str
+
+
+@dataclass(frozen=True)
+class Notice:
+    """Something that has to be said beside the next move. ``findings`` are the lines it is about."""
+
+    code: str
+    text: str
+    findings: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Advice:
+    """The moves from here, best first, and what speaks beside them."""
+
+    moves: tuple[Move, ...]
+    schools: tuple[School, ...]
+    mind_changes: tuple[MindChange, ...]
+    best_repair: str
+    mind_holders: tuple[MindHolder, ...] = ()
+    is_tie: bool = False
+    should_think: bool = False
+    held_back: str = ""
+    """A dear repair that stands behind a cheap untested cause (trap T32); empty if none."""

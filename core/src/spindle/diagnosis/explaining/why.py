@@ -1,0 +1,45 @@
+"""Why a move: the sentence that a technician would say."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+
+from spindle.diagnosis.belief.posterior import Belief
+from spindle.diagnosis.explaining.moves import AnswerPreview
+from spindle.diagnosis.given.compiled import CompiledModel, Floats
+from spindle.faults.model import Repair
+
+
+def percent(p: float) -> str:
+    """Return a probability in whole percent, as it is said."""
+    return "under 1\u00a0%" if p < 0.01 else "over 99\u00a0%" if p > 0.99 else f"{round(100 * p)}\u00a0%"
+
+
+def eur(amount: float) -> str:
+    """Return an amount in whole euro, as it is said."""
+    return f"{amount:.0f} €"
+
+
+def why_ask(previews: Sequence[AnswerPreview], weights: Floats, model: CompiledModel) -> str:
+    """Say in a sentence what the likeliest decisive answers would do."""
+    now = dict(zip((f.id for f in model.faults), weights, strict=True))
+    names = {f.id: f.name for f in model.faults}
+    moved = sorted(previews, key=lambda a: a.chance * abs(a.top_p - now[a.top_fault]), reverse=True)[:2]
+    said = [f"“{a.label}” ({percent(a.chance)}) takes “{names[a.top_fault]}” from {percent(now[a.top_fault])} to {percent(a.top_p)}" for a in moved]
+    return "; ".join(said) + "."
+
+
+def why_repair(repair: Repair, weights: Floats, success: Floats, model: CompiledModel) -> str:
+    """Say in a sentence what the repair would cure."""
+    share = weights * success
+    top = [i for i in np.argsort(share)[::-1][:2] if share[i] >= 0.01]
+    cured = " and ".join(f"“{model.faults[i].name}” ({percent(float(weights[i]))} likely)" for i in top) or "what little is left"
+    return f"Cures {cured}: {percent(float(share.sum()))} in all. {repair.why[:1].upper()}{repair.why[1:]}."
+
+
+def why_stop(belief: Belief, model: CompiledModel) -> str:
+    """Say why going on does not pay."""
+    top = int(belief.p.argmax())
+    return f"Going on would cost more than it is likely to bring. Probable cause so far: “{model.faults[top].name}” ({percent(float(belief.p[top]))})."

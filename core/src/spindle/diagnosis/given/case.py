@@ -1,0 +1,127 @@
+"""A bench case: the drive, the findings in their order, how deep the unit is open, and what the shelf holds for it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field, replace
+from enum import StrEnum
+
+from spindle.diagnosis.given.economy import Economy
+from spindle.drives.sheet import DriveSheet
+from spindle.words.bench import Depth
+from spindle.words.health import Health
+from spindle.words.witness import Witness
+
+
+class TrialResult(StrEnum):
+    """What a trial after one or more changes showed."""
+
+    NO_CHANGE = "no_change"
+    WORSE = "worse"
+    CHANGED = "changed"
+    """Part of the trouble is gone, or it is another now: one fault of two may be cured."""
+    CLEAN = "clean"
+
+
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """The state in which something was seen. An empty field was not said, and is taken as the question asks for it."""
+
+    mains: str = ""
+    """"live" or "out"."""
+    cover: str = ""
+    """"on" or "off"."""
+    disc_side: str = ""
+    """"right" or "wrong" way round for the position on the bench (trap T23)."""
+    board: str = ""
+    """"own" or "other": whose drive board was fitted (traps T15 and T16)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """An answer to a question; ``failed`` of ``tries`` where it was tried more than once; ``seconds`` to play where timed."""
+
+    question: str
+    outcome: str
+    source: Witness = Witness.BENCH
+    tries: int | None = None
+    failed: int | None = None
+    seconds: float | None = None
+    setting: Setting = Setting()
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One thing changed: a repair, and the physical item that went in, if any."""
+
+    repair: str
+    item: str = ""
+    health: Health = Health.NEW
+    works: frozenset[str] = frozenset()
+    """Functions in which the item is known good (trap T14); see :data:`spindle.words.health.FUNCTIONS`."""
+    fails: frozenset[str] = frozenset()
+    """Functions in which it is known to fail."""
+    lot: str = ""
+    """Items of one lot share their luck."""
+    stays: bool = False
+    """True if the item stayed in after a trial without change; by default the original goes back."""
+
+
+@dataclass(frozen=True, slots=True)
+class Trial:
+    """A trial after everything in ``changes`` was changed together; they share its credit (trap T17)."""
+
+    changes: tuple[Change, ...]
+    result: TrialResult
+    clean_passes: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class Remark:
+    """Words for people; no weight."""
+
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One line of the tape."""
+
+    id: str
+    what: Answer | Trial | Remark
+    is_struck: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Stock:
+    """A part for one repair that is here, a donor's, or on its way: it changes what the repair costs, and how sure it is."""
+
+    repair: str
+    item: str = ""
+    health: Health = Health.NEW
+    works: frozenset[str] = frozenset()
+    fails: frozenset[str] = frozenset()
+    price_eur: float = 0.0
+    wait_days: float = 0.0
+    """0 if it is here; the days that are left if it is in transit."""
+    is_donor: bool = False
+    """A donor's part can be tried and taken out again: a swap test."""
+
+
+@dataclass(frozen=True, slots=True)
+class Case:
+    """Everything that the diagnosis is computed from. Nothing of the result is kept in it."""
+
+    sheet: DriveSheet
+    findings: tuple[Finding, ...] = ()
+    depth: Depth = Depth.CLOSED
+    economy: Economy = field(default_factory=Economy)
+    stock: tuple[Stock, ...] = ()
+
+    @property
+    def standing(self) -> tuple[Finding, ...]:
+        """The findings that are not struck."""
+        return tuple(f for f in self.findings if not f.is_struck)
+
+    def without(self, finding_id: str) -> Case:
+        """Return the case as it would stand with that finding struck."""
+        return replace(self, findings=tuple(f for f in self.findings if f.id != finding_id))

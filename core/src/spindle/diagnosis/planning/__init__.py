@@ -1,0 +1,1 @@
+"""What to do next: costs, look-ahead, simulated futures, schools of thought."""

@@ -1,0 +1,163 @@
+"""Playing units to their end: simulated futures of the policy for the money on the screen, and the engine of the study.
+
+A unit is a hidden fault with all its dice thrown beforehand: what each question would show and whether each repair would
+cure. So the same unit can be played by different policies, and they can be compared in pairs.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, field
+from typing import Final
+
+import numpy as np
+
+from spindle.diagnosis.given.compiled import Floats
+from spindle.diagnosis.planning.lookahead import Choice, Pick, Position, one_step_many, pick
+from spindle.diagnosis.planning.problem import Flags, Ints, Problem
+
+MAX_MOVES: Final = 80
+"""No bench goes on longer; a policy that does is broken."""
+FUTURES: Final = 40
+"""Futures behind a figure on the screen: enough for a mean within a few euro and for a band."""
+
+
+@dataclass(frozen=True)
+class Unit:
+    """One unit with its dice thrown.
+
+    Attributes
+    ----------
+    fault : int
+    shows : ndarray of shape (n_questions,)
+        Index of the answer that each question would get.
+    cures : ndarray of shape (n_repairs,)
+        True where that repair would cure it.
+    """
+
+    fault: int
+    shows: Ints
+    cures: Flags
+
+
+@dataclass
+class Game:
+    """How one unit was played."""
+
+    unit: Unit
+    at: Position
+    history: tuple[tuple[str, int, int], ...] = ()
+    cost_eur: float = 0.0
+    is_over: bool = False
+    is_repaired: bool = False
+    repairs: list[int] = field(default_factory=list)
+    beliefs: list[tuple[int, float]] = field(default_factory=list)
+    """(likeliest fault, its probability) before each move."""
+
+
+Policy = Callable[[list[Game], Problem], Sequence[Pick]]
+
+
+def throw_units(n: int, w: Floats, likelihood: Floats, success: Floats, first_row: Ints, rng: np.random.Generator) -> list[Unit]:  # noqa: PLR0917  # the world's three tables
+    """Return ``n`` units of a world.
+
+    Parameters
+    ----------
+    w : ndarray of shape (n_faults,)
+        P(fault); need not sum to 1.
+    likelihood, success : ndarray of shape (n_rows, n_faults) and (n_repairs, n_faults)
+        What is true in that world, laid out as in the problem.
+    """
+    faults = rng.choice(len(w), n, p=w / w.sum())
+    asked, repaired = rng.random((n, len(first_row) - 1)), rng.random((n, len(success)))
+    units = []
+    for i, fault in enumerate(faults):
+        column = likelihood[:, fault]
+        blocks = zip(first_row[:-1], first_row[1:], asked[i], strict=True)
+        shows = np.array([np.searchsorted(np.cumsum(column[a:b]), u * column[a:b].sum()) for a, b, u in blocks])
+        units.append(Unit(int(fault), np.minimum(shows, np.diff(first_row) - 1), repaired[i] < success[:, fault]))
+    return units
+
+
+def play(
+    units: Sequence[Unit], start: Position, problem: Problem, policy: Policy, *, known: tuple[tuple[str, int, int], ...] = (), stop_after: int = MAX_MOVES
+) -> list[Game]:
+    """Play every unit to its end by one policy, in lockstep; ``known`` is what was done before ``start``."""
+    games = [Game(u, Position(start.w / start.w.sum(), start.depth, start.free, start.open_), known) for u in units]
+    for _ in range(stop_after):
+        running = [g for g in games if not g.is_over]
+        if not running:
+            break
+        for game, move in zip(running, policy(running, problem), strict=True):
+            _step(game, move, problem)
+    return games
+
+
+def _step(game: Game, move: Pick, problem: Problem) -> None:
+    at = game.at
+    top = int(at.w.argmax())
+    game.beliefs.append((top, float(at.w[top])))
+    if move.kind == "stop":
+        game.cost_eur += problem.giving_up(at.depth)
+        game.is_over = True
+        return
+    if move.kind == "ask":
+        seen = int(game.unit.shows[move.index])
+        game.cost_eur += problem.asking(at.depth, move.index)
+        after = at.after_answer(move.index, seen, problem)
+    else:
+        seen = int(game.unit.cures[move.index])
+        game.cost_eur += float(problem.cost[at.depth, move.index])
+        game.repairs.append(move.index)
+        if seen:
+            game.cost_eur += float(problem.close_after[at.depth, move.index])
+            game.is_over = game.is_repaired = True
+            return
+        after = at.after_repair(move.index, problem)
+    game.history = tuple(sorted((*game.history, (move.kind, move.index, seen))))
+    total = float(after.w.sum())
+    game.at = Position(after.w / total, after.depth, after.free, after.open_)
+
+
+def by_choice(choose: Callable[[Position, Choice, Problem], Pick]) -> Policy:
+    """Return a policy of one step of look-ahead; units with the same history are thought about once."""
+    known: dict[object, Pick] = {}
+
+    def policy(games: list[Game], problem: Problem) -> Sequence[Pick]:
+        keys = [(g.history, g.at.depth) for g in games]
+        fresh = {k: g.at for k, g in zip(keys, games, strict=True) if k not in known}
+        if fresh:
+            choices = one_step_many(list(fresh.values()), problem)
+            known.update({k: choose(at, c, problem) for (k, at), c in zip(fresh.items(), choices, strict=True)})
+        return [known[k] for k in keys]
+
+    return policy
+
+
+@dataclass(frozen=True)
+class Outturn:
+    """What the policy would pay from here, by simulated futures.
+
+    Attributes
+    ----------
+    mean_eur : float
+        Expected cost to the end.
+    low_eur, high_eur : float
+        In four futures of five it ends between these.
+    p_repaired : float
+        Share of the futures that end repaired.
+    """
+
+    mean_eur: float
+    low_eur: float
+    high_eur: float
+    p_repaired: float
+
+
+def outturn(start: Position, problem: Problem, rng: np.random.Generator, *, n: int = FUTURES) -> Outturn:
+    """Return what the advice's own policy would pay from here, from ``n`` simulated futures."""
+    units = throw_units(n, start.w, problem.likelihood, problem.success, problem.first_row, rng)
+    games = play(units, start, problem, by_choice(pick))
+    costs = np.array([g.cost_eur for g in games])
+    low, high = np.quantile(costs, [0.1, 0.9])
+    return Outturn(float(costs.mean()), float(low), float(high), float(np.mean([g.is_repaired for g in games])))

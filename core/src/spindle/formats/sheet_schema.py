@@ -1,0 +1,62 @@
+"""The JSON schema of the sheet format, derived from the declarations that the reader itself follows."""
+
+from __future__ import annotations
+
+from typing import Any, Final
+
+from spindle.drives.features import FEATURES
+from spindle.drives.full_sheet import DEFAULT
+from spindle.drives.tables import TABLES, Column, Confidence, Origin, Table
+from spindle.formats.sheet_file import FACTS, FORMAT, MAX_NAME, VERSION
+from spindle.formats.table_rows import MAX_CELL, MAX_ROWS
+
+_NO_FORMULA: Final = r"^[^=+\-@\s]"
+_NAME: Final = {"type": "string", "minLength": 1, "maxLength": MAX_NAME, "pattern": _NO_FORMULA}
+
+
+def sheet_schema() -> dict[str, Any]:
+    """Return the schema (draft 2020-12). What it cannot say (pairs in order, rows named once, the fuse of the facts among the fuses), the reader checks."""
+    properties = {
+        "format": {"const": FORMAT},
+        "version": {"const": VERSION},
+        "maker": _NAME,
+        "console": _NAME,
+        "revision": _NAME,
+        "drive": {"$ref": "case.schema.json#/$defs/drive"},
+        "looks": _object({f.id: {"enum": list(f.values)} for f in FEATURES.values()}, required=[]),
+        "tables": _object({t.id: _table(t) for t in TABLES.values()}, required=[]),
+        "sources": _object({name: {"$ref": "#/$defs/source"} for name in (DEFAULT, "looks", *FACTS)}, required=[]),
+    }
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": f"Tidy Spindle drive sheet, version {VERSION}",
+        **_object(properties, required=["format", "version", "maker", "console", "revision", "drive"]),
+        "$defs": {
+            "source": _object(
+                {"origin": {"enum": list(Origin)}, "confidence": {"enum": list(Confidence)}, "said": {"type": "string"}}, required=["origin", "confidence"]
+            )
+        },
+    }
+
+
+def _object(properties: dict[str, Any], *, required: list[str]) -> dict[str, Any]:
+    return {"type": "object", "additionalProperties": False, "required": required, "properties": properties}
+
+
+def _table(table: Table) -> dict[str, Any]:
+    required = [c.id for c in table.columns if not c.optional and c.kind != "flag"]
+    return {"type": "array", "maxItems": MAX_ROWS, "description": table.about, "items": _object({c.id: _cell(c) for c in table.columns}, required=required)}
+
+
+def _cell(column: Column) -> dict[str, Any]:
+    title = f"{column.name}, {column.unit}" if column.unit else column.name
+    if column.choices:
+        kind: dict[str, Any] = {"enum": [*column.choices, *([None] if column.optional else [])]}
+    elif column.kind == "flag":
+        kind = {"type": "boolean"}
+    elif column.kind == "text":
+        kind = {"type": ["string", "null"] if column.optional else "string", "minLength": 1, "maxLength": MAX_CELL, "pattern": _NO_FORMULA}
+    else:
+        number = "integer" if column.kind == "count" else "number"
+        kind = {"type": [number, "null"] if column.optional else number, "minimum": column.low, "maximum": column.high}
+    return {"title": title, **kind}

@@ -1,0 +1,1 @@
+"""What repairs are offered for, and how their levels compare."""

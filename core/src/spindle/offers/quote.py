@@ -1,0 +1,64 @@
+"""What a repair is offered for, from the shop's own figures."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Final
+
+from spindle.diagnosis.explaining.moves import Move, MoveKind
+from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.planning.problem import TRIAL_MIN, bench_minutes, part_terms
+from spindle.words.bench import Depth
+
+WORTH_OFFERING: Final = 0.1
+"""An owner is not asked to pay for what helps less than one time in ten."""
+MAX_OFFERS: Final = 4
+
+
+@dataclass(frozen=True, slots=True)
+class Quote:
+    """A repair offered to the owner. Money in cents."""
+
+    repair: str
+    name: str
+    labour_min: float
+    labour_cents: int
+    part_cents: int
+    wait_days: float
+    p_success: float
+
+    @property
+    def total_cents(self) -> int:
+        """Labour and part together."""
+        return self.labour_cents + self.part_cents
+
+
+def quote(repair_id: str, p_success: float, model: CompiledModel, *, price_cents_per_min: int, terms: tuple[float, float] | None = None) -> Quote:
+    """Return the offer for a repair: opening, work, trial and closing at the shop's price, and the part.
+
+    The owner pays for the whole way in and out, whatever is open already: looking was the shop's own risk. ``terms`` are price in
+    euro and wait in days of the part that would be used, if it is known; without them the sheet's count.
+
+    Raises
+    ------
+    KeyError
+        If this drive does not allow the repair.
+    """
+    repair = model.repairs[model.repair_index[repair_id]]
+    depth = max(repair.depth, Depth.COVER_OFF)
+    minutes = model.model.depths.open_min[depth] + bench_minutes(repair, model) + TRIAL_MIN + model.model.depths.close_min[depth]
+    price, wait = part_terms(repair, model) if terms is None else terms
+    return Quote(repair.id, repair.name, minutes, round(minutes * price_cents_per_min), round(price * 100), wait, p_success)
+
+
+def offers(moves: Iterable[Move], model: CompiledModel, *, price_cents_per_min: int) -> tuple[Quote, ...]:
+    """Return the repairs among the moves that are worth offering, likeliest to help first."""
+    worth = sorted((m for m in moves if m.kind is MoveKind.REPAIR and m.p_cures >= WORTH_OFFERING), key=lambda m: -m.p_cures)
+    return tuple(quote(m.id, m.p_cures, model, price_cents_per_min=price_cents_per_min, terms=(m.part_eur, m.wait_days)) for m in worth[:MAX_OFFERS])
+
+
+def sureness(p: float) -> str:
+    """Return how sure a probability is, in an owner's words."""
+    steps = ((0.95, "nearly certain"), (0.8, "very likely"), (0.5, "likely"))
+    return next((words for least, words in steps if p >= least), "possible, not proven")
