@@ -7,7 +7,12 @@
     ├── CaseError             a case (or case file) is wrong at a place
     │   └── UnknownWordError  an id that the vocabulary does not have
     ├── SheetError            a drive sheet is wrong at a place
-    └── RefusedError          somebody would get hurt or a unit lost: not done, whoever asks
+    ├── RefusedError          somebody would get hurt or a unit lost: not done, whoever asks
+    └── AskError              something asked for cannot be done as things stand
+        ├── NotFoundError     there is no such thing
+        ├── NotNowError       the state does not allow it (mains, stage, rattle)
+        ├── InvalidError      a value is wrong, with its place
+        └── GoneError         somebody else took the last one; says who has it and what else fits
 
 Each has a stable snake_case ``code``, says what was wrong, where, what was expected and what came, and
 carries the same as ``params`` for a screen that wants to say it in its own words.
@@ -70,3 +75,39 @@ class RefusedError(SpindleError):
     """The step would hurt somebody or lose the unit. There is no flag that allows it."""
 
     code = "refused"
+
+
+class AskError(SpindleError):
+    """Something asked for cannot be done as things stand. Nothing has changed."""
+
+    code = "ask_error"
+
+    def __init__(self, message: str, *, reason: str = "", **params: object) -> None:
+        super().__init__(message, **params, **({"reason": reason} if reason else {}))
+
+
+class NotFoundError(AskError):
+    """There is no such thing."""
+
+    code = "not_found"
+
+
+class NotNowError(AskError):
+    """The state of the job, or of what it asks for, does not allow it; ``reason`` says which."""
+
+    code = "not_now"
+
+
+class InvalidError(AskError):
+    """A value is wrong; ``place`` says which."""
+
+    code = "invalid"
+
+    def __init__(self, place: str, message: str) -> None:
+        super().__init__(message, place=place)
+
+
+class GoneError(AskError):
+    """The last one was taken by somebody else; ``holders`` says by whom, ``others`` what else fits."""
+
+    code = "gone"

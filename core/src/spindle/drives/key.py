@@ -58,6 +58,21 @@ def p_answer(feature: Feature, value: str, looks: Mapping[str, str]) -> float:
     return 1.0 - feature.p_slip if looks[feature.id] == value else feature.p_slip / (n - 1)
 
 
+def check_answers(answers: Mapping[str, str]) -> None:
+    """Refuse what no eye can see.
+
+    Raises
+    ------
+    UnknownWordError
+        If an answer names an unknown feature or value.
+    """
+    for name, value in answers.items():
+        if name not in FEATURES:
+            raise UnknownWordError(f"/answers/{name}", "feature", name, FEATURES)
+        if value != CANT_SEE and value not in FEATURES[name].values:
+            raise UnknownWordError(f"/answers/{name}", "value", value, [*FEATURES[name].values, CANT_SEE])
+
+
 def read_key(variants: tuple[Variant, ...], answers: Mapping[str, str]) -> Reading:
     """Return the candidates, likeliest first, and the most telling question next.
 
@@ -70,11 +85,7 @@ def read_key(variants: tuple[Variant, ...], answers: Mapping[str, str]) -> Readi
     UnknownWordError
         If an answer names an unknown feature or value.
     """
-    for name, value in answers.items():
-        if name not in FEATURES:
-            raise UnknownWordError(f"/answers/{name}", "feature", name, FEATURES)
-        if value != CANT_SEE and value not in FEATURES[name].values:
-            raise UnknownWordError(f"/answers/{name}", "value", value, [*FEATURES[name].values, CANT_SEE])
+    check_answers(answers)
     seen = {name: value for name, value in answers.items() if value != CANT_SEE}
     weights = {v.id: v.weight * prod(p_answer(FEATURES[f], a, v.looks) for f, a in seen.items()) for v in variants}
     total = sum(weights.values()) or 1.0

@@ -6,12 +6,13 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Final
 
-from spindle.diagnosis.given.case import Answer, Finding
+from spindle.diagnosis.given.case import Answer
+from spindle.errors import InvalidError
 from spindle.words.witness import Witness
 
 
 @dataclass(frozen=True, slots=True)
-class Choice:
+class Option:
     """One answer of a prompt, and the finding that it amounts to ("question=outcome"), if any."""
 
     id: str
@@ -25,45 +26,45 @@ class Prompt:
 
     id: str
     ask: str
-    choices: tuple[Choice, ...]
+    choices: tuple[Option, ...]
     source: Witness = Witness.BENCH
 
 
-_YES_NO = (Choice("no", "No"), Choice("yes", "Yes"))
+_YES_NO = (Option("no", "No"), Option("yes", "Yes"))
 PROMPTS: Final = (
-    Prompt("seals", "Seals and stickers", (Choice("whole", "Whole"), Choice("cut", "Cut or gone", "opened_before=opened"), Choice("none", "Never had any"))),
-    Prompt("screws", "Screws outside", (Choice("all", "All there"), Choice("missing", "Missing or odd", "opened_before=opened"))),
-    Prompt("hand_marks", "Solder, hand or tool marks", (Choice("none", "None"), Choice("some", "Some", "opened_before=opened"))),
-    Prompt("rattle", "Rattle when tilted, mains out", (Choice("silent", "Silent", "rattle=silent"), Choice("rattles", "Rattles", "rattle=rattles"))),
-    Prompt("burns", "Burns, liquid or pests", (Choice("none", "None"), Choice("some", "Some"))),
-    Prompt("dust", "Dust at the vents", (Choice("little", "Little", "smoky_home=clean"), Choice("much", "Much", "smoky_home=film"))),
+    Prompt("seals", "Seals and stickers", (Option("whole", "Whole"), Option("cut", "Cut or gone", "opened_before=opened"), Option("none", "Never had any"))),
+    Prompt("screws", "Screws outside", (Option("all", "All there"), Option("missing", "Missing or odd", "opened_before=opened"))),
+    Prompt("hand_marks", "Solder, hand or tool marks", (Option("none", "None"), Option("some", "Some", "opened_before=opened"))),
+    Prompt("rattle", "Rattle when tilted, mains out", (Option("silent", "Silent", "rattle=silent"), Option("rattles", "Rattles", "rattle=rattles"))),
+    Prompt("burns", "Burns, liquid or pests", (Option("none", "None"), Option("some", "Some"))),
+    Prompt("dust", "Dust at the vents", (Option("little", "Little", "smoky_home=clean"), Option("much", "Much", "smoky_home=film"))),
     Prompt("disc_inside", "A disc inside", _YES_NO),
     Prompt(
         "marks",
         "Fresh marks on the owner's disc",
         (
-            Choice("none", "None", "disc_marks=none"),
-            Choice("ring", "A ring", "disc_marks=ring"),
-            Choice("straight", "Straight", "disc_marks=straight"),
-            Choice("no_disc", "No disc seen"),
+            Option("none", "None", "disc_marks=none"),
+            Option("ring", "A ring", "disc_marks=ring"),
+            Option("straight", "Straight", "disc_marks=straight"),
+            Option("no_disc", "No disc seen"),
         ),
     ),
     Prompt(
         "mains_lost",
         "Power failed or disc pulled just before",
-        (Choice("no", "No", "mains_lost=no"), Choice("yes", "Yes", "mains_lost=yes"), Choice("unknown", "Not known")),
+        (Option("no", "No", "mains_lost=no"), Option("yes", "Yes", "mains_lost=yes"), Option("unknown", "Not known")),
         Witness.OWNER,
     ),
     Prompt(
-        "origin", "Where it comes from", (Choice("first", "First owner"), Choice("second", "Second-hand"), Choice("shipped", "Shipped lately", "shipped=yes"))
+        "origin", "Where it comes from", (Option("first", "First owner"), Option("second", "Second-hand"), Option("shipped", "Shipped lately", "shipped=yes"))
     ),
     Prompt("children", "Small children at home", _YES_NO),
     Prompt(
         "tried",
         "Tried already",
-        (Choice("nothing", "Nothing"), Choice("cleaning", "A cleaning disc"), Choice("inside", "Something inside", "opened_before=opened")),
+        (Option("nothing", "Nothing"), Option("cleaning", "A cleaning disc"), Option("inside", "Something inside", "opened_before=opened")),
     ),
-    Prompt("rest", "Picture, wireless, controls, fan", (Choice("fine", "All fine"), Choice("faults", "Something else is faulty"))),
+    Prompt("rest", "Picture, wireless, controls, fan", (Option("fine", "All fine"), Option("faults", "Something else is faulty"))),
 )
 NO_EARLIER_ATTEMPT: Final = "opened_before=sealed"
 """What whole seals, all screws and no marks together amount to."""
@@ -88,12 +89,14 @@ def findings_of(condition: Mapping[str, str]) -> tuple[Answer, ...]:
     return tuple(found.values())
 
 
-def power_hold(findings: tuple[Finding, ...]) -> str:
-    """Return why power is held back, or "" if it is not: a rattle keeps it off until it is found and nothing rattles (trap T35)."""
-    last = ""
-    for finding in findings:
-        if not finding.is_struck and isinstance(finding.what, Answer) and finding.what.question == "rattle":
-            last = finding.what.outcome
-    if last != "rattles":
-        return ""
-    return "Something rattles inside. Open it with the mains out, find it, then answer the rattle check again: silent."
+def check_condition(condition: Mapping[str, str]) -> None:
+    """Refuse a condition that is none of its prompt's.
+
+    Raises
+    ------
+    InvalidError
+    """
+    known = {p.id: {c.id for c in p.choices} for p in PROMPTS}
+    for prompt, choice in condition.items():
+        if choice not in known.get(prompt, set()):
+            raise InvalidError(f"condition.{prompt}", f"{choice!r} is no answer to the prompt {prompt!r}.")

@@ -61,7 +61,9 @@ class JobFacts:
     """The proposal is the move that the advice put first: then the baseline was enough to go by."""
     proposed_cents: int = 0
     agreed_cents: int = 0
-    """The highest amount that the owner agreed to: the limit, or a consent since."""
+    """What may be spent: the limit, or a consent since; after the owner's "no" only what was agreed after it."""
+    is_refused: bool = False
+    """The owner's last word was no."""
     needs_consent: str = ""
     """Why consent is needed whatever it costs (a workaround, a change to the unit); empty if it is not."""
     has_consent: bool = False
@@ -120,13 +122,11 @@ def _isolate(f: JobFacts) -> list[tuple[bool, str, str]]:
 
 
 def _agree(f: JobFacts) -> list[tuple[bool, str, str]]:
-    within = f.proposed_cents <= f.agreed_cents
+    within = f.proposed_cents <= f.agreed_cents and not f.is_refused
+    over = f"{f.proposed_cents / 100:.2f} is over the {f.agreed_cents / 100:.2f} agreed so far."
+    says = "The owner did not agree. Propose something else, or note that the owner agrees after all." if f.is_refused else f"The owner's consent: {over}"
     return [
-        (
-            within or f.ends_unrepaired,
-            "consent",
-            f"The owner's consent: {f.proposed_cents / 100:.2f} euro is over the {f.agreed_cents / 100:.2f} agreed so far.",
-        ),
+        (within or f.ends_unrepaired, "consent", says),
         (f.has_consent or not f.needs_consent or f.ends_unrepaired, "consent_kind", f"The owner's consent, whatever it costs: {f.needs_consent}"),
     ]
 
@@ -134,6 +134,7 @@ def _agree(f: JobFacts) -> list[tuple[bool, str, str]]:
 def _repair(f: JobFacts) -> list[tuple[bool, str, str]]:
     done = f.ends_unrepaired
     return [
+        (done or not f.is_refused, "refused", "The owner did not agree to this repair: go back to Agree."),
         (done or not f.open_steps, "steps", f"{len(f.open_steps)} steps not marked done, next: {f.open_steps[0] if f.open_steps else ''}"),
         (done or f.has_trial, "trial", "A trial before the screws go in."),
         (done or not f.has_trial or f.trial_is_clean, "trial_clean", "The last trial was not clean: go back to Isolate with what it showed."),

@@ -6,7 +6,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
+from spindle.diagnosis.belief.posterior import believe
+from spindle.diagnosis.explaining.advice import look_ahead
 from spindle.diagnosis.explaining.moves import Move, MoveKind
+from spindle.diagnosis.given.case import Case
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.diagnosis.planning.problem import TRIAL_MIN, bench_minutes, part_terms
 from spindle.words.bench import Depth
@@ -56,6 +59,24 @@ def offers(moves: Iterable[Move], model: CompiledModel, *, price_cents_per_min: 
     """Return the repairs among the moves that are worth offering, likeliest to help first."""
     worth = sorted((m for m in moves if m.kind is MoveKind.REPAIR and m.p_cures >= WORTH_OFFERING), key=lambda m: -m.p_cures)
     return tuple(quote(m.id, m.p_cures, model, price_cents_per_min=price_cents_per_min, terms=(m.part_eur, m.wait_days)) for m in worth[:MAX_OFFERS])
+
+
+def offer_for(repair_id: str, case: Case, model: CompiledModel, *, price_cents_per_min: int) -> tuple[Quote, bool]:
+    """Return the offer for a repair as the findings and the shelf stand, and whether the advice puts it first.
+
+    Raises
+    ------
+    KeyError
+        If this drive does not allow the repair.
+    """
+    belief = believe(case.findings, model)
+    outlook = look_ahead(case, model, belief)
+    a = model.repair_index[repair_id]
+    source = outlook.plan.sources[a]
+    terms = None if source is None else (source.price_eur, source.wait_days)
+    p_success = float(belief.p @ model.success[a])
+    is_first = outlook.pick.kind == "repair" and outlook.pick.index == a
+    return quote(repair_id, p_success, model, price_cents_per_min=price_cents_per_min, terms=terms), is_first
 
 
 def sureness(p: float) -> str:

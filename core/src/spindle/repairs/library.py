@@ -6,16 +6,20 @@ from collections.abc import Mapping
 from types import MappingProxyType
 from typing import Any, Final
 
-from spindle.repairs.procedure import Procedure, Step
+from spindle.errors import ModelError
+from spindle.repairs.procedure import OPENING_IDS, Procedure, Step
 from spindle.shipped import read_toml
 from spindle.words.bench import Depth, Mains
 
 
 def _step(entry: Mapping[str, Any]) -> Step:
-    return Step(entry["text"], Mains(entry["mains"]), tuple(entry.get("cautions", ())), entry.get("reads_fuse", False))
+    return Step(entry["id"], entry["text"], Mains(entry["mains"]), tuple(entry.get("cautions", ())), entry.get("reads_fuse", False))
 
 
 def _procedure(entry: Mapping[str, Any]) -> Procedure:
+    ids = [*OPENING_IDS, "trial", *(s["id"] for s in entry["steps"])]
+    if len(set(ids)) < len(ids):
+        raise ModelError(f"the procedure {entry['repair']!r} has two steps of one id")
     lists = {key: tuple(entry[key]) for key in ("tools", "transfers") if key in entry}
     return Procedure(**{**entry, **lists, "depth": Depth[entry["depth"].upper()], "steps": tuple(_step(s) for s in entry["steps"])})
 

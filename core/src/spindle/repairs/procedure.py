@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from types import MappingProxyType
+from typing import Final
 
 from spindle.words.bench import Depth, Mains
 
@@ -11,6 +13,8 @@ from spindle.words.bench import Depth, Mains
 class Step:
     """One thing to do. It cannot be marked done while the mains state is not the one it needs."""
 
+    id: str
+    """Names it within its procedure: what was done is remembered by it, never by a place in a list."""
     text: str
     mains: Mains = Mains.OUT
     cautions: tuple[str, ...] = ()
@@ -41,23 +45,29 @@ class Procedure:
 
 
 _OPENING = (
-    Step("Pull the mains plug, and wait as long as the drive sheet says.", Mains.OUT, ("mains", "charge")),
+    Step("plug", "Pull the mains plug, and wait as long as the drive sheet says.", Mains.OUT, ("mains", "charge")),
     Step(
+        "cover_off",
         "Take a photo, then the cover off. Each screw to its place on the mat; a missing one stays on record.",
         Mains.OUT,
         ("mains", "charge"),
         opens_to=Depth.COVER_OFF,
     ),
     Step(
+        "drive_out",
         "Drive out: photo of every flex and plug first, then let them go as the drive sheet says. Roof off, this way up.",
         Mains.OUT,
         ("static", "pinch"),
         opens_to=Depth.DRIVE_OPEN,
     ),
-    Step("Deck out: clips and rods noted by position and length.", Mains.OUT, ("static",), opens_to=Depth.DECK_OUT),
+    Step("deck_out", "Deck out: clips and rods noted by position and length.", Mains.OUT, ("static",), opens_to=Depth.DECK_OUT),
 )
 """What opens each further depth; pulling the plug and taking the cover off belong to the first."""
+OPENS_TO: Final = MappingProxyType({s.id: s.opens_to for s in _OPENING})
+"""Opening step -> how deep the unit is open once it is done."""
+OPENING_IDS: Final = tuple(OPENS_TO)
 _TRIAL = Step(
+    "trial",
     "Trial before the screws go in: flexes home, bars shut, nothing loose, cleaner dry. Frame in place, then power and one disc.",
     Mains.LIVE,
     ("laser", "spinning", "mains"),

@@ -1,0 +1,170 @@
+"""What an ask is: its body, what it needs, how it is decided; and what a kind of line is: how it is folded and said."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass
+from typing import Any, Final, Protocol
+
+from spindle.diagnosis.given.case import Stock
+from spindle.diagnosis.given.economy import Economy
+from spindle.errors import NotNowError
+from spindle.job.effects import Effect, ShelfPiece
+from spindle.job.line import Draft, Line
+from spindle.job.stages import NAMES, Stage
+from spindle.job.value import Job, SheetRef
+from spindle.words.bench import Depth, Mains, Power
+from spindle.words.duty import Duty
+
+OPEN: Final = frozenset(s for s in Stage if s is not Stage.CLOSED)
+ALWAYS: Final = frozenset(Stage)
+
+
+class World(Protocol):
+    """What a decision may ask beyond the job itself. It is asked, never changed: what changes is an effect."""
+
+    @property
+    def economy(self) -> Economy:
+        """The shop's figures."""
+
+    @property
+    def price_cents_per_min(self) -> int:
+        """What the shop charges for a minute."""
+
+    def stock(self) -> tuple[Stock, ...]:
+        """Return what the shelf holds for this unit, without what the job's own tape speaks of."""
+
+    def piece(self, tag: str, level: str) -> ShelfPiece | None:
+        """Return the piece of that tag, or the piece of that level in the donor of that tag; None if there is no such thing."""
+
+    def gone(self, piece: ShelfPiece) -> NotNowError | Exception:
+        """Return the error that says who has the last one and what else fits."""
+
+    def sheet(self, number: int) -> SheetRef:
+        """Return a version of a drive sheet, or raise NotFoundError."""
+
+
+@dataclass(frozen=True, slots=True)
+class Decision:
+    """What comes of an ask: lines for the tape, and effects beside it. Nothing at all if it changes nothing."""
+
+    drafts: tuple[Draft, ...] = ()
+    effects: tuple[Effect, ...] = ()
+
+
+NOTHING_CHANGES: Final = Decision()
+
+
+def one(kind: str, body: Mapping[str, Any], *effects: Effect) -> Decision:
+    """Return the decision for one line."""
+    return Decision((Draft(kind, body),), effects)
+
+
+@dataclass(frozen=True, slots=True)
+class Needs:
+    """What an ask needs. Whoever says nothing may do it in no stage."""
+
+    when: frozenset[Stage] = frozenset()
+    duty: Duty = Duty.BENCH
+    mains: Mains = Mains.ANY
+    depth: Depth | None = None
+    """The unit has to be open exactly so far."""
+
+    def check(self, job: Job) -> None:
+        """Refuse what the state of the job does not allow.
+
+        Raises
+        ------
+        NotNowError
+        """
+        if job.stage not in self.when:
+            if job.stage is Stage.CLOSED:
+                raise NotNowError("This job is closed. A return opens a new one.", reason="closed")
+            where = " or ".join(NAMES[s] for s in Stage if s in self.when) or "no stage"
+            raise NotNowError(f"The job is at {NAMES[job.stage]}: this is done at {where}.", reason="other_stage")
+        if self.depth is not None and job.depth != self.depth:
+            raise NotNowError("Close the unit first: proof counts with the screws in.", reason="open")
+        check_mains(job, self.mains)
+
+
+def check_mains(job: Job, needed: Mains) -> None:
+    """Refuse a step whose mains state is not the one on the bench.
+
+    Raises
+    ------
+    NotNowError
+        Power is held back by an open hazard, or the mains is not in the state that the step needs.
+    """
+    if needed is Mains.LIVE:
+        check_power(job)
+        if job.power is not Power.LIVE:
+            raise NotNowError("This needs the mains live, and it is out. Set the mains state first.", reason="mains_out")
+    if needed is Mains.OUT and job.power is not Power.OUT:
+        raise NotNowError("This needs the mains out, and it is live. Pull the plug and set the mains state first.", reason="mains_live")
+
+
+def check_power(job: Job) -> None:
+    """Refuse power while a hazard is open.
+
+    Raises
+    ------
+    NotNowError
+    """
+    if job.hazards:
+        raise NotNowError(f"Mains stays out. {job.hazards[0].text}", reason="power_held")
+
+
+def opened_to(job: Job, depth: Depth) -> tuple[Draft, ...]:
+    """Return the line that says how far a step has opened the unit, if it was not as open before."""
+    return (Draft("depth", {"depth": int(depth)}),) if depth > job.depth else ()
+
+
+@dataclass(frozen=True, slots=True)
+class Speech:
+    """What a line needs to be said in plain words: the drive's vocabulary, and the sign of the shop's money."""
+
+    job: Job
+    sign: str = "€"
+
+
+@dataclass(frozen=True)
+class AskKind:
+    """One thing that can be asked of a job.
+
+    Attributes
+    ----------
+    name : what the wire calls it
+    body : the dataclass of what it says; bounds stand at its fields (:mod:`spindle.words.bounds`)
+    needs : what it needs, or what it needs by what it says
+    touches : the tags of the shelf's things that it may move: they are locked, in one order, before it is decided
+    """
+
+    name: str
+    body: type[Any]
+    decide: Callable[[Job, Any, World], Decision]
+    needs: Needs | Callable[[Any], Needs] = Needs()
+    touches: Callable[[Job, Any], Iterable[str]] = lambda _job, _ask: ()
+
+    def needed(self, ask: Any) -> Needs:
+        """Return what this very ask needs."""
+        return self.needs if isinstance(self.needs, Needs) else self.needs(ask)
+
+
+@dataclass(frozen=True)
+class LineKind:
+    """One kind of line.
+
+    Attributes
+    ----------
+    fold : the job after the line; a line that is only there to be read leaves it as it is
+    says : the line in plain words
+    is_finding : it stands among the findings, and can be struck there
+    strikes : for lines that strike others or let them stand again: changes the map of struck lines, before anything is folded
+    """
+
+    name: str
+    says: Callable[[Mapping[str, Any], Speech], str]
+    fold: Callable[[Job, Line], Job] = lambda job, _line: job
+    asks: tuple[AskKind, ...] = ()
+    is_finding: bool = False
+    strikes: Callable[[dict[int, Line], Line], None] | None = None

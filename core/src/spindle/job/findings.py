@@ -1,0 +1,31 @@
+"""What answers, trials and remarks share: they are findings, and the diagnosis reads them."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from spindle.diagnosis.evidence.vocabulary import check_words
+from spindle.diagnosis.given.case import Answer, Finding, Remark, Trial
+from spindle.errors import CaseError, InvalidError
+from spindle.formats.case_file import read_what
+from spindle.job.line import Line
+from spindle.job.value import Job
+
+
+def fold_finding(job: Job, line: Line) -> Job:
+    """Return the job with one more finding; a struck one stays, and weighs nothing."""
+    what = read_what(line.kind, line.body, f"/tape/{line.number}")
+    return replace(job, findings=(*job.findings, Finding(str(line.number), what, line.number in job.struck)))
+
+
+def check_vocabulary(what: Answer | Trial | Remark, job: Job) -> None:
+    """Refuse words that the drive's family does not have.
+
+    Raises
+    ------
+    InvalidError
+    """
+    try:
+        check_words(Finding("new", what), job.model, "")
+    except CaseError as error:
+        raise InvalidError(error.place, error.message) from error

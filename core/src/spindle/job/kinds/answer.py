@@ -1,0 +1,54 @@
+"""An answer to a question, by the bench, by the owner, or from memory."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any, Final
+
+from spindle.diagnosis.given.case import Answer
+from spindle.errors import InvalidError
+from spindle.faults.model import CANT_TELL
+from spindle.formats.case_file import write_what
+from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, check_mains, opened_to
+from spindle.job.findings import check_vocabulary, fold_finding
+from spindle.job.line import Draft
+from spindle.job.value import Job
+from spindle.words.witness import Witness
+
+_SETTINGS: Final = {
+    ("disc_side", "wrong"): ", disc the wrong way round",
+    ("board", "other"): ", with another board fitted",
+    ("cover", "off"): ", cover off",
+    ("mains", "out"): ", mains out",
+}
+_WHO: Final = {Witness.OWNER: "Owner says: ", Witness.REMEMBERED: "Remembered: "}
+
+
+def _decide(job: Job, ask: Answer, _world: World) -> Decision:
+    """What the bench itself saw needs the mains state of its question, and opens the unit that far."""
+    check_vocabulary(ask, job)
+    if ask.failed is not None and ask.failed > (ask.tries or 0):
+        raise InvalidError("failed", f"{ask.failed} failures of {ask.tries or 0} tries: count again.")
+    drafts: tuple[Draft, ...] = ()
+    if ask.source is Witness.BENCH and ask.outcome != CANT_TELL:
+        question = job.model.family_questions[ask.question]
+        check_mains(job, question.mains)
+        drafts = opened_to(job, question.depth)
+    return Decision((*drafts, Draft("answer", write_what(ask))))
+
+
+def _says(body: Mapping[str, Any], speech: Speech) -> str:
+    question = speech.job.model.family_questions[body["question"]]
+    if body["outcome"] == CANT_TELL:
+        return f"{question.ask} Can't tell"
+    outcome = question.outcome(body["outcome"])
+    text = outcome.line if outcome else body["outcome"]
+    if body.get("tries"):
+        text += f" ({body.get('failed', 0)} of {body['tries']} tries failed)"
+    if body.get("seconds"):
+        text += f" ({body['seconds']:g} s)"
+    text += "".join(_SETTINGS.get((k, v), "") for k, v in body.get("setting", {}).items())
+    return _WHO.get(Witness(body["source"]), "") + text
+
+
+KIND: Final = LineKind("answer", _says, fold_finding, (AskKind("answer", Answer, _decide, Needs(OPEN)),), is_finding=True)

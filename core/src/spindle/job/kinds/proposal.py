@@ -1,0 +1,50 @@
+"""What is proposed to the owner: a repair with its price and chance, or ("") to hand the unit back as it is."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass, replace
+from typing import Any, Final
+
+from spindle.errors import NotFoundError
+from spindle.job.asking import AskKind, Decision, LineKind, Needs, Speech, World, one
+from spindle.job.effects import Unwant, Want
+from spindle.job.line import Line
+from spindle.job.stages import Stage
+from spindle.job.state import case_of
+from spindle.job.value import Job, Proposal
+from spindle.offers.quote import offer_for
+from spindle.words.bounds import WordOrNone
+from spindle.words.money import money
+
+
+@dataclass(frozen=True, slots=True)
+class Propose:
+    """Propose a repair; an empty one is to hand the unit back as it is."""
+
+    repair: WordOrNone
+
+
+def _decide(job: Job, ask: Propose, world: World) -> Decision:
+    if not ask.repair:
+        return one("proposal", {"repair": "", "name": "Hand it back as it is", "total_cents": 0, "p_success": 0.0}, Unwant())
+    if ask.repair not in job.model.repair_index:
+        raise NotFoundError(f"This drive has no repair {ask.repair!r}.")
+    offer, is_advised = offer_for(ask.repair, case_of(job, world.economy, world.stock()), job.model, price_cents_per_min=world.price_cents_per_min)
+    body = {**asdict(offer), "total_cents": offer.total_cents, "is_advised": is_advised}
+    has_one = any(line.body["repair"] == ask.repair for line in job.takings.values())
+    return one("proposal", body, Unwant() if has_one else Want(ask.repair, offer.p_success))
+
+
+def _fold(job: Job, line: Line) -> Job:
+    """Steps, checks, passes and the trial belong to the proposal that they follow."""
+    b = line.body
+    proposal = Proposal(b["repair"], b["name"], b["total_cents"], b["p_success"], b.get("is_advised", False), line.number)
+    return replace(job, proposal=proposal, steps={}, checks={}, passes=0, has_failed_pass=False, trial_at=-1)
+
+
+def _says(body: Mapping[str, Any], speech: Speech) -> str:
+    return f"Proposed: {body['name']}, {money(body['total_cents'], speech.sign)}" if body["repair"] else "Proposed: hand it back as it is"
+
+
+KIND: Final = LineKind("proposal", _says, _fold, (AskKind("propose", Propose, _decide, Needs(frozenset({Stage.ISOLATE, Stage.AGREE}))),))

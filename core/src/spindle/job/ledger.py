@@ -1,0 +1,112 @@
+"""The one room where it is decided what may happen to a job: fold a tape, decide an ask, say a line.
+
+Kinds of line live in :mod:`spindle.job.kinds`, one module each; a new module there is a new kind, and nothing else has to know of it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Mapping
+from dataclasses import replace
+from datetime import datetime
+from importlib import import_module
+from pkgutil import iter_modules
+from typing import Any
+
+from spindle.job import kinds
+from spindle.job.asking import AskKind, Decision, LineKind, Speech, World
+from spindle.job.effects import UseSheet
+from spindle.job.line import Line
+from spindle.job.value import Job, Start
+
+
+def _shipped() -> Iterator[LineKind]:
+    for module in iter_modules(kinds.__path__):
+        yield import_module(f"{kinds.__name__}.{module.name}").KIND
+
+
+KINDS: dict[str, LineKind] = {}
+"""Every kind of line, by its name."""
+ASKS: dict[type, AskKind] = {}
+"""Every kind of ask, by the type of its body."""
+
+
+def register(kind: LineKind) -> None:
+    """Make a kind of line known."""
+    KINDS[kind.name] = kind
+    ASKS.update({ask.body: ask for ask in kind.asks})
+
+
+for _kind in _shipped():
+    register(_kind)
+
+
+def fold(start: Start, lines: Iterable[Line]) -> Job:
+    """Return the job that a tape amounts to.
+
+    What is struck is known before anything is folded: a strike and a restore are exact inverses, whatever the line did.
+
+    Parameters
+    ----------
+    lines : in order of their number, from 1 without a gap
+
+    Raises
+    ------
+    CaseError
+        If a line cannot be read.
+    """
+    tape = tuple(lines)
+    struck: dict[int, Line] = {}
+    for line in tape:
+        strikes = KINDS[line.kind].strikes
+        if strikes is not None:
+            strikes(struck, line)
+    job = Job(start, start.notes, struck=struck)
+    for line in tape:
+        job = _folded(job, line)
+    return job
+
+
+def _folded(job: Job, line: Line) -> Job:
+    return replace(KINDS[line.kind].fold(job, line), lines=(*job.lines, line))
+
+
+def decide(job: Job, ask: Any, world: World) -> Decision:
+    """Return what comes of an ask, or raise why it may not be. Pure: nothing is changed.
+
+    Raises
+    ------
+    NotNowError, NotFoundError, InvalidError, GoneError, RefusedError
+    """
+    kind = ASKS[type(ask)]
+    kind.needed(ask).check(job)
+    return kind.decide(job, ask, world)
+
+
+def after(job: Job, decision: Decision, *, at: datetime, by: str) -> Job:
+    """Return the job after a decision: its lines are one version together. What changes nothing raises no version."""
+    if not decision.drafts:
+        return job
+    version = job.version + 1
+    new = [Line(job.next_number + n, version, draft.kind, draft.body, at, by) for n, draft in enumerate(decision.drafts)]
+    start = next((replace(job.start, sheet=e.sheet) for e in decision.effects if isinstance(e, UseSheet)), job.start)
+    if start is not job.start or any(KINDS[line.kind].strikes for line in new):
+        return fold(start, (*job.lines, *new))
+    for line in new:
+        job = _folded(job, line)
+    return job
+
+
+def says(line: Line, speech: Speech) -> str:
+    """Return a line in plain words."""
+    return KINDS[line.kind].says(line.body, speech)
+
+
+def read_ask(name: str, body: Mapping[str, Any]) -> Any:
+    """Return the ask of that name with these fields, for those who write asks as data.
+
+    Raises
+    ------
+    KeyError
+        If there is no such ask.
+    """
+    return next(a.body for a in ASKS.values() if a.name == name)(**body)

@@ -1,0 +1,140 @@
+"""What a job's screens show beside the value itself, and what its stage still needs: computed, never kept."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from spindle.bench.classes import classes_to_try
+from spindle.bench.proof import ProofCheck, proof_profile
+from spindle.diagnosis.belief.ending import Ending, judge_ending
+from spindle.diagnosis.belief.posterior import Belief, believe
+from spindle.diagnosis.evidence.gather import baseline_failures
+from spindle.diagnosis.given.case import Answer, Case, Stock, Trial
+from spindle.diagnosis.given.economy import Economy
+from spindle.faults.model import QuestionKind
+from spindle.formats.case_file import read_stock
+from spindle.job.line import Line
+from spindle.job.prompts import open_prompts
+from spindle.job.stages import JobFacts, Missing, missing
+from spindle.job.value import Job
+from spindle.repairs.library import procedure_for
+from spindle.repairs.procedure import Procedure, Step, steps_from
+from spindle.words.bench import Power
+
+_SEEN_KINDS = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
+
+
+@dataclass(frozen=True)
+class JobState:
+    """A job with everything that follows from it."""
+
+    job: Job
+    case: Case
+    belief: Belief
+    ending: Ending
+    facts: JobFacts
+    missing: tuple[Missing, ...]
+    procedure: Procedure | None
+    steps: tuple[Step, ...]
+    checks: tuple[ProofCheck, ...]
+
+    @property
+    def p_fixed(self) -> float:
+        """P(cured); 0 unless the trial since the proposal is clean."""
+        return self.ending.p_cured if self.job.is_trial_clean else 0.0
+
+    @property
+    def waits_for(self) -> str:
+        """What the job waits for, in a sentence."""
+        if self.job.hazards:
+            return self.job.hazards[0].text
+        return self.missing[0].text if self.missing else ""
+
+
+def state_of(job: Job, economy: Economy, shelf: Iterable[Stock] = ()) -> JobState:
+    """Return the state of a job.
+
+    Parameters
+    ----------
+    economy : the shop's figures, with the days that are left of this job's promise
+    shelf : what the shelf holds for this unit; it moves the advice and no stage, so who asks for no advice leaves it out
+
+    Raises
+    ------
+    CaseError
+        If a finding uses a word that the drive's family does not have.
+    """
+    case = case_of(job, economy, shelf)
+    belief = believe(case.findings, job.model)
+    procedure = procedure_of(job)
+    steps = steps_of(job)
+    checks = proof_profile(job.model.sheet, job.model.model, baseline_failures(belief.evidence, job.model))
+    ending = judge_ending(belief, job.model, case.economy)
+    facts = _facts(job, belief, ending, steps, checks)
+    return JobState(job, case, belief, ending, facts, missing(job.stage, facts), procedure, steps, checks)
+
+
+def case_of(job: Job, economy: Economy, shelf: Iterable[Stock] = ()) -> Case:
+    """Return the bench case of a job: its findings, and the parts that its tape and the shelf speak of."""
+    has_one = {line.body["repair"] for line in job.takings.values()}
+    own = [read_stock(stock_body(line), f"/tape/{n}", job.model.sheet) for n, line in job.parts.items()]
+    return Case(job.model.sheet, job.findings, job.depth, economy, (*own, *(s for s in shelf if s.repair not in has_one)))
+
+
+def stock_body(line: Line) -> Mapping[str, Any]:
+    """Return a part line as the case format knows it, without the shelf's own mark."""
+    return {k: v for k, v in line.body.items() if k != "taking"}
+
+
+def procedure_of(job: Job) -> Procedure | None:
+    """Return how the proposed repair is done, None if nothing is to be repaired."""
+    return procedure_for(job.model.sheet.family, job.proposal.repair) if job.proposal is not None and job.proposal.repair else None
+
+
+def steps_of(job: Job) -> tuple[Step, ...]:
+    """Return the steps of the proposed repair, from as open as the unit was when it began."""
+    procedure = procedure_of(job)
+    return () if procedure is None else steps_from(procedure, job.repair_depth)
+
+
+def _facts(job: Job, belief: Belief, ending: Ending, steps: tuple[Step, ...], checks: tuple[ProofCheck, ...]) -> JobFacts:
+    answered = frozenset(job.said)
+    proposal, procedure = job.proposal, procedure_of(job)
+    return JobFacts(
+        has_complaint=bool(job.notes.complaint.strip()),
+        open_condition_prompts=open_prompts(job.notes.condition),
+        has_limit=job.notes.limit_cents is not None,
+        has_supply=bool(job.notes.supply.strip()),
+        has_contact=bool(job.notes.owner_contact.strip()),
+        answered=answered,
+        seen_at_least=job.model.model.seen_at_least,
+        classes_to_try=classes_to_try(answered, job.model.sheet),
+        findings_beyond_baseline=sum(_is_beyond_baseline(f.what, job) for f in job.findings if not f.is_struck),
+        top_part_p=float(belief.p_part.max()),
+        proposed_repair=proposal.repair if proposal else "",
+        is_advised=proposal.is_advised if proposal else False,
+        proposed_cents=proposal.total_cents if proposal else 0,
+        agreed_cents=job.agreed_cents,
+        is_refused=job.is_refused,
+        needs_consent=procedure.alters_unit if procedure else "",
+        has_consent=job.has_own_consent,
+        open_steps=tuple(s.text for s in steps if s.id not in job.steps and not s.is_trial),
+        has_trial=job.trial_since_proposal is not None,
+        trial_is_clean=job.is_trial_clean,
+        open_checks=tuple(c.title for c in checks if c.id not in job.checks),
+        failed_checks=(*(c.title for c in checks if job.checks.get(c.id) is False), *(["a pass"] if job.has_failed_pass else [])),
+        passes=job.passes,
+        passes_needed=ending.passes_wanted,
+        is_probable=ending.verdict == "probable",
+        depth=int(job.depth),
+        is_live=job.power is not Power.OUT,
+        ends_unrepaired=proposal is not None and not proposal.repair,
+        away=tuple(f"{tag} {line.body['name']}" for tag, line in job.away.items()),
+        loose=job.loose,
+    )
+
+
+def _is_beyond_baseline(what: object, job: Job) -> bool:
+    return isinstance(what, Trial) or (isinstance(what, Answer) and job.model.family_questions[what.question].kind not in _SEEN_KINDS)

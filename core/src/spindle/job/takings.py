@@ -1,0 +1,59 @@
+"""A piece of the shelf comes to a job: what is refused, the line, and what it moves. Shared by taking, trials and restoring."""
+
+from __future__ import annotations
+
+from spindle.diagnosis.given.case import Stock
+from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
+from spindle.errors import InvalidError, NotNowError
+from spindle.formats.case_file import write_stock
+from spindle.job.asking import World
+from spindle.job.effects import Effect, ShelfPiece, Take, Unwant, Want
+from spindle.job.line import Draft
+from spindle.job.value import Job
+
+
+def check_repair(job: Job, repair: str) -> None:
+    """Refuse a repair that this drive does not have.
+
+    Raises
+    ------
+    InvalidError
+    """
+    if repair not in job.model.repair_index:
+        raise InvalidError("repair", f"{repair!r} cannot be done on this drive (see its sheet).")
+
+
+def check_piece(piece: ShelfPiece, repair: str, world: World) -> None:
+    """Refuse a piece that is not for this repair, is not the shop's, or is not there.
+
+    Raises
+    ------
+    InvalidError, NotNowError, GoneError
+    """
+    level = LEVEL_OF_REPAIR.get(repair, "")
+    if piece.level != level:
+        raise InvalidError("repair", f"{piece.tag} is a {LEVELS[piece.level].name.lower()}: “{repair}” takes another part.")
+    if piece.owner:
+        raise NotNowError(f"{piece.tag} belongs to the owner of {piece.owner}: it is not for other units.", reason="custody")
+    if not piece.is_here:
+        raise world.gone(piece)
+
+
+def taken_piece(job: Job, piece: ShelfPiece, repair: str, world: World, *, line: int) -> tuple[Draft, tuple[Effect, ...]]:
+    """Return the line that takes a piece for a repair, to be written under that number, and what it moves.
+
+    Raises
+    ------
+    InvalidError, NotNowError, GoneError
+    """
+    check_repair(job, repair)
+    check_piece(piece, repair, world)
+    stock = Stock(repair, piece.tag, piece.health, piece.works, piece.fails, piece.price_cents / 100)
+    body = {**write_stock(stock), "taking": True}
+    return Draft("part", body), (Take(line, piece.tag, piece.donor, piece.level), Unwant(repair))
+
+
+def wanted_again(job: Job, repair: str) -> tuple[Effect, ...]:
+    """Return what a job waits for when the part of a repair went back: one again, if that repair is what was proposed."""
+    proposal = job.proposal
+    return (Want(repair, proposal.p_success),) if proposal is not None and proposal.repair == repair else ()

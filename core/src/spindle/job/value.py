@@ -1,0 +1,191 @@
+"""A job as a value: what its tape amounts to, the state of the bench included. Made by :mod:`spindle.job.ledger` alone."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from datetime import date
+
+from spindle.diagnosis.given.case import Answer, Finding, Trial, TrialResult
+from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.job.hazards import Hazard, open_hazards
+from spindle.job.line import Line
+from spindle.job.stages import Stage
+from spindle.words.bench import Depth, Power
+
+
+@dataclass(frozen=True, slots=True)
+class Notes:
+    """What the counter wrote down. Money in cents."""
+
+    owner_name: str = ""
+    owner_contact: str = ""
+    complaint: str = ""
+    supply: str = ""
+    limit_cents: int | None = None
+    promised_on: date | None = None
+    condition: Mapping[str, str] = field(default_factory=dict)
+    """Prompt id -> choice id."""
+
+
+@dataclass(frozen=True, slots=True)
+class SheetRef:
+    """A version of a drive sheet: its number in the record, its name, and the fault model cut to its drive."""
+
+    number: int
+    variant: str
+    version: int
+    model: CompiledModel
+
+    @property
+    def name(self) -> str:
+        """Variant and version, as a line says it."""
+        return f"{self.variant} v{self.version}"
+
+
+@dataclass(frozen=True, slots=True)
+class Start:
+    """A job before anything happened to it: its tag, the sheet of its drive, and the counter's notes."""
+
+    tag: str
+    sheet: SheetRef
+    notes: Notes = Notes()
+
+
+@dataclass(frozen=True, slots=True)
+class Proposal:
+    """What was proposed to the owner last. An empty repair is the decision to hand the unit back as it is."""
+
+    repair: str
+    name: str
+    total_cents: int
+    p_success: float
+    is_advised: bool
+    number: int
+
+
+@dataclass(frozen=True)
+class Job:
+    """Where a job stands.
+
+    Attributes
+    ----------
+    struck : struck line number -> the line that struck it
+    power, depth, wet : the state of the bench: the mains, how far the unit is open, and the parts that cleaner has wetted since
+        the mains was last live
+    parts : parts for this job that are here, a donor's or on their way, by line number; struck ones are not in it
+    away : own parts that are out of the unit, by tag; ``own_out`` counts all that ever were
+    looks : what the eye saw of the drive, for the identification key
+    repair_depth : how deep the unit was open when the repair began: its steps start there
+    steps, ticks : what was done, by the id of the step; of swap plans by plan and step
+    trial_at : place in ``findings`` of the trial since the proposal, -1 if there is none
+    """
+
+    start: Start
+    notes: Notes
+    lines: tuple[Line, ...] = ()
+    struck: Mapping[int, Line] = field(default_factory=dict)
+    stage: Stage = Stage.TAKEN_IN
+    power: Power = Power.OUT
+    depth: Depth = Depth.CLOSED
+    wet: frozenset[str] = frozenset()
+    findings: tuple[Finding, ...] = ()
+    parts: Mapping[int, Line] = field(default_factory=dict)
+    away: Mapping[str, Line] = field(default_factory=dict)
+    own_out: int = 0
+    looks: Mapping[str, str] = field(default_factory=dict)
+    proposal: Proposal | None = None
+    consents: tuple[Line, ...] = ()
+    repair_depth: Depth = Depth.CLOSED
+    steps: Mapping[str, Line] = field(default_factory=dict)
+    ticks: Mapping[str, Line] = field(default_factory=dict)
+    checks: Mapping[str, bool] = field(default_factory=dict)
+    passes: int = 0
+    has_failed_pass: bool = False
+    trial_at: int = -1
+
+    @property
+    def tag(self) -> str:
+        """The job's tag."""
+        return self.start.tag
+
+    @property
+    def model(self) -> CompiledModel:
+        """The fault model of its drive."""
+        return self.start.sheet.model
+
+    @property
+    def version(self) -> int:
+        """How often it was written to: that of its last line."""
+        return self.lines[-1].version if self.lines else 0
+
+    @property
+    def next_number(self) -> int:
+        """The number of the next line."""
+        return len(self.lines) + 1
+
+    @property
+    def hazards(self) -> tuple[Hazard, ...]:
+        """What keeps the power off."""
+        return open_hazards(self.findings)
+
+    @property
+    def takings(self) -> dict[int, Line]:
+        """Those of its parts that were taken from the shelf and are not back, by the number of the line."""
+        return {n: line for n, line in self.parts.items() if line.body.get("taking")}
+
+    @property
+    def trials(self) -> list[Trial]:
+        """The trials that stand."""
+        return [f.what for f in self.findings if isinstance(f.what, Trial) and not f.is_struck]
+
+    @property
+    def trial_since_proposal(self) -> Trial | None:
+        """The newest trial since the last proposal, as the proof has left it."""
+        what = self.findings[self.trial_at].what if self.trial_at >= 0 else None
+        return what if isinstance(what, Trial) else None
+
+    @property
+    def is_trial_clean(self) -> bool:
+        """True if that trial came out clean and nothing in the proof took it back."""
+        trial = self.trial_since_proposal
+        return trial is not None and trial.result is TrialResult.CLEAN
+
+    @property
+    def fitted(self) -> dict[str, str]:
+        """What stayed in after a clean trial, or because somebody said so: tag of the item -> the repair that put it in."""
+        return {c.item: c.repair for t in self.trials for c in t.changes if c.item and (c.stays or t.result is TrialResult.CLEAN)}
+
+    @property
+    def loose(self) -> tuple[str, ...]:
+        """Tags that were taken from the shelf and that nothing has fitted."""
+        fitted = self.fitted
+        return tuple(line.body["item"] for line in self.takings.values() if line.body["item"] not in fitted)
+
+    @property
+    def standing(self) -> frozenset[int]:
+        """Numbers of the findings and parts that are not struck: what can be struck."""
+        return frozenset(int(f.id) for f in self.findings if not f.is_struck) | frozenset(self.parts)
+
+    @property
+    def said(self) -> dict[str, Answer]:
+        """The newest standing answer to each question."""
+        return {f.what.question: f.what for f in self.findings if isinstance(f.what, Answer) and not f.is_struck}
+
+    @property
+    def is_refused(self) -> bool:
+        """True if the owner's last word was no: nothing is repaired then, whatever the limit was."""
+        return bool(self.consents) and not self.consents[-1].body["is_agreed"]
+
+    @property
+    def agreed_cents(self) -> int:
+        """What may be spent: the limit, or a higher amount agreed since. After a "no" only what was agreed after it counts."""
+        words = [(bool(c.body["is_agreed"]), int(c.body["amount_cents"])) for c in self.consents]
+        last_no = max((n for n, (is_agreed, _) in enumerate(words) if not is_agreed), default=-1)
+        limit = (self.notes.limit_cents or 0) if last_no < 0 else 0
+        return max([limit, *(cents for _, cents in words[last_no + 1 :])])
+
+    @property
+    def has_own_consent(self) -> bool:
+        """True if the owner agreed to the very proposal that stands."""
+        return any(c.body["is_agreed"] and self.proposal is not None and c.number > self.proposal.number for c in self.consents) and not self.is_refused
