@@ -4,8 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
-from api.errors import PROBLEM, add_handlers
-from api.routers import bench, drives, jobs, session, shelf, workbench
+from api.drives.router import router as drives
+from api.jobs.house_router import router as house
+from api.jobs.router import router as job
+from api.people.router import router as people
+from api.problems import PROBLEM, add_handlers
+from api.shelf.router import router as shelf
 from ninja import NinjaAPI
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
@@ -30,7 +34,7 @@ _CONTENT = {"report": "application/pdf", "labels": "application/pdf", "label": "
 
 def _name_content(answer: dict[str, Any], *, own: str) -> None:
     content = answer.get("content", {})
-    if content.get("application/json", {}).get("schema", {}).get("$ref", "").endswith("/Problem"):
+    if content.get("application/json", {}).get("schema", {}).get("$ref", "").endswith("/ProblemDocument"):
         answer["content"] = {PROBLEM: content["application/json"]}
     elif own:
         answer["content"] = {own: {"schema": {"type": "string", "format": "binary"}}}
@@ -38,9 +42,7 @@ def _name_content(answer: dict[str, Any], *, own: str) -> None:
 
 api = _Api(title="Tidy Spindle", version="1", docs_url=None, auth=django_auth, urls_namespace="api")
 add_handlers(api)
-api.add_router("/session", session.router)
-api.add_router("", jobs.router)
-api.add_router("", drives.router)
-api.add_router("", shelf.router)
-api.add_router("/jobs/{tag}", bench.router)
-api.add_router("/jobs/{tag}", workbench.router)
+api.add_router("/session", people)
+for router in (house, drives, shelf):
+    api.add_router("", router)
+api.add_router("/jobs/{tag}", job)

@@ -36,10 +36,12 @@ INSTALLED_APPS = [
     "csp",
     "ninja",
     "apps.people",
+    "apps.writing",
     "apps.shop",
     "apps.drives",
     "apps.shelf",
     "apps.jobs",
+    "apps.tags",
     "apps.reports",
     "apps.demo",
 ]
@@ -83,11 +85,11 @@ SESSION_COOKIE_AGE = 12 * 60 * 60  # a long bench day
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
-CSRF_FAILURE_VIEW = "api.errors.csrf_failure"
+CSRF_FAILURE_VIEW = "api.problems.csrf_failure"
 AXES_FAILURE_LIMIT = 5
 AXES_COOLOFF_TIME = 0.25  # hours
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_LOCKOUT_CALLABLE = "api.errors.locked_out"
+AXES_LOCKOUT_CALLABLE = "api.problems.locked_out"
 AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
 SILENCED_SYSTEM_CHECKS = ["axes.W003"]

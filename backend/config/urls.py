@@ -7,5 +7,5 @@ from config.spa import spa
 from django.urls import path, re_path
 
 urlpatterns = [path("api/", api.urls), re_path(r"^(?!api/|static/|assets/)[^.]*$", spa)]
-handler404 = "api.errors.not_found"
-handler500 = "api.errors.broken"
+handler404 = "api.problems.not_found"
+handler500 = "api.problems.broken"

@@ -21,9 +21,10 @@ class Browser:
     def post(self, path, **body):
         return self.client.post(f"/api{path}", body, content_type="application/json")
 
-    def write(self, tag, what, *, key=None, version=None, **body):
+    def ask(self, tag, do, *, key=None, version=None, **body):
+        """Ask something of a job, on the version that it has."""
         version = Job.objects.get(tag=tag).version if version is None else version
-        return self.post(f"/jobs/{tag}/{what}", key=key or str(uuid.uuid4()), version=version, **body)
+        return self.post(f"/jobs/{tag}/lines", key=key or str(uuid.uuid4()), version=version, ask={"do": do, **body})
 
 
 @pytest.fixture(autouse=True)

@@ -40,9 +40,9 @@ def taken(browser, tag=JOB):
 
 
 def test_taking_moves_stock_and_putting_back_restores_it_with_what_was_seen(bram):
-    assert bram.write(JOB, "takings", part=LAST, repair="replace_pickup").status_code == 200
+    assert bram.ask(JOB, "take_part", part=LAST, repair="replace_pickup").status_code == 200
     assert (count(LAST), Want.objects.filter(job__tag=JOB).exists()) == (0, False)
-    answer = bram.write(JOB, "returns", line=taken(bram)["line"], seen={"reads": True})
+    answer = bram.ask(JOB, "put_back", line=taken(bram)["line"], seen={"reads": True})
     assert answer.status_code == 200
     part = bram.get(f"/shelf/parts/{LAST}").json()
     assert (part["count"], part["health"], part["works"], part["checks"][0]["unit"]) == (1, "proven", ["reads"], JOB)
@@ -50,29 +50,29 @@ def test_taking_moves_stock_and_putting_back_restores_it_with_what_was_seen(bram
 
 
 def test_striking_the_line_puts_it_back_and_letting_it_stand_again_takes_it_anew(bram):
-    bram.write(JOB, "takings", part=LAST, repair="replace_pickup")
+    bram.ask(JOB, "take_part", part=LAST, repair="replace_pickup")
     line = taken(bram)["line"]
-    bram.write(JOB, "strikes", line=line, why="wrong drawer")
+    bram.ask(JOB, "strike", line=line, why="wrong drawer")
     assert count(LAST) == 1
-    bram.write(JOB, "restores", line=line)
+    bram.ask(JOB, "restore", line=line)
     assert (count(LAST), taken(bram)["line"] > line) == (0, True)
 
 
 def test_a_trial_with_a_part_of_the_shelf_takes_it(bram):
     change = {"repair": "replace_pickup", "item": LAST, "health": "new"}
-    bram.write(OTHER, "mains", is_live=True)
-    assert bram.write(OTHER, "trials", changes=[change], result="clean").status_code == 200
+    bram.ask(OTHER, "mains", state="live")
+    assert bram.ask(OTHER, "trial", changes=[change], result="clean").status_code == 200
     assert (count(LAST), Taking.objects.get(part__tag=LAST).job.tag) == (0, OTHER)
 
 
 def test_what_was_taken_and_not_fitted_holds_the_unit_back(bram):
-    bram.write("K-0108", "takings", part="P-0012", repair="replace_spindle_motor")
+    bram.ask("K-0108", "take_part", part="P-0012", repair="replace_spindle_motor")
     assert any("P-0012" in m["text"] for m in bram.get("/jobs/K-0108").json()["missing"])
 
 
 def test_the_second_hand_at_the_last_part_is_told_who_has_it_and_what_else_fits(bram):
-    bram.write(JOB, "takings", part=LAST, repair="replace_pickup")
-    answer = bram.write("K-0102", "takings", part=LAST, repair="replace_pickup")
+    bram.ask(JOB, "take_part", part=LAST, repair="replace_pickup")
+    answer = bram.ask("K-0102", "take_part", part=LAST, repair="replace_pickup")
     problem = answer.json()
     assert (answer.status_code, problem["code"], problem["params"]["holders"][0]["job"]) == (409, "gone", JOB)
     assert "Bram Tewell has it for K-0104" in problem["title"]
@@ -112,16 +112,16 @@ def test_an_owners_board_is_tagged_chased_and_home_before_the_unit_goes(bram):
     job = bram.get("/jobs/K-0102").json()
     assert [(c["tag"], c["is_key"]) for c in job["custody"]] == [("K-0102-A", True)]
     assert [p["tag"] for p in bram.get("/shelf/away").json()] == ["K-0102-A"]
-    bram.write("K-0108", "custody", level="board", place="tray 9")
+    bram.ask("K-0108", "own_out", level="board", place="tray 9")
     assert bram.get("/jobs/K-0108").json()["missing"][0]["code"] == "custody"
-    assert bram.write("K-0108", "takings", part="K-0102-A", repair="replace_board").json()["params"]["reason"] == "custody"
-    bram.write("K-0108", "custody-back", part="K-0108-A")
+    assert bram.ask("K-0108", "take_part", part="K-0102-A", repair="replace_board").json()["params"]["reason"] == "custody"
+    bram.ask("K-0108", "own_back", part="K-0108-A")
     assert bram.get("/jobs/K-0108").json()["missing"] == []
 
 
 def test_what_the_owner_leaves_here_is_stock_only_with_a_name(bram):
-    assert bram.write("K-0102", "custody-release", part="K-0102-A", by_name=" ").status_code == 422
-    bram.write("K-0102", "custody-release", part="K-0102-A", by_name="Odile Marrow")
+    assert bram.ask("K-0102", "own_left", part="K-0102-A", by_name=" ").status_code == 422
+    bram.ask("K-0102", "own_left", part="K-0102-A", by_name="Odile Marrow")
     assert count("K-0102-A") == 1
     assert "left with the shop by Odile Marrow" in bram.get("/shelf/parts/K-0102-A").json()["trail"][0]["text"]
 
@@ -138,11 +138,11 @@ def test_nothing_in_an_owners_custody_is_ever_offered_as_stock(bram, acts):
             job = bram.get(f"/jobs/{tag}").json()
             own, mine = [c["tag"] for c in job["custody"]], [p["line"] for p in job["diagnosis"]["swaps"]["parts"] if p["is_taken"]]
             if act == "take":
-                bram.write(tag, "takings", part=LAST, repair="replace_pickup")
+                bram.ask(tag, "take_part", part=LAST, repair="replace_pickup")
             elif act == "out":
-                bram.write(tag, "custody", level="board", place="tray")
+                bram.ask(tag, "own_out", level="board", place="tray")
             elif act == "put_back" and mine:
-                bram.write(tag, "returns", line=mine[0], seen={})
+                bram.ask(tag, "put_back", line=mine[0], seen={})
             elif own and act != "put_back":
                 bram.write(tag, f"custody-{act}", part=own[0], **({"by_name": "Owner"} if act == "release" else {}))
         owned = set(Part.objects.filter(owner_job__isnull=False).values_list("tag", flat=True))
@@ -164,11 +164,11 @@ def test_a_harvested_motor_keeps_its_origin_and_health_and_can_be_harvested_once
 
 
 def test_a_piece_is_taken_straight_out_of_a_donor_and_comes_back_as_a_part(bram):
-    assert bram.write(JOB, "takings", part="D-0001", repair="replace_drive").status_code == 200
+    assert bram.ask(JOB, "take_part", part="D-0001", repair="replace_drive").status_code == 200
     part = bram.get(f"/shelf/parts/{taken(bram)['item']}").json()
     assert (part["origin"], part["code"], part["count"]) == ("D-0001", "VM-S41", 0)
     assert all(p["gone"] for p in bram.get("/shelf/donors/D-0001").json()["pieces"])
-    bram.write(JOB, "returns", line=taken(bram)["line"], seen={"reads": False})
+    bram.ask(JOB, "put_back", line=taken(bram)["line"], seen={"reads": False})
     part = bram.get(f"/shelf/parts/{part['tag']}").json()
     assert (part["count"], part["fails"]) == (1, ["reads"])
 
@@ -294,22 +294,22 @@ def test_a_swap_plan_is_read_in_the_job(bram, level, status, moves):
 def test_a_unit_whose_label_lies_is_told_apart_and_its_sheet_changed(bram):
     job = bram.get("/jobs/K-0112").json()
     assert (job["drive"]["variant"], job["identity"][0]["variant"], job["identity"][0]["is_ours"]) == ("BW-T9", "BW-T14", False)
-    assert bram.write("K-0112", "drive", looks={}, sheet_id=job["identity"][0]["sheet_id"]).status_code == 200
+    assert bram.ask("K-0112", "identify", looks={}, sheet_id=job["identity"][0]["sheet_id"]).status_code == 200
     job = bram.get("/jobs/K-0112").json()
     assert (job["drive"]["variant"], job["identity"][0]["is_ours"]) == ("BW-T14", True)
 
 
 def test_a_sheet_without_what_the_tape_speaks_of_is_refused(bram):
     unpaired = next(s for s in bram.get("/sheets").json() if s["drive"]["variant"] == "TQ-17")
-    bram.write(JOB, "takings", part="P-0003", repair="replace_fuse")
-    answer = bram.write(JOB, "drive", looks={}, sheet_id=unpaired["id"])
+    bram.ask(JOB, "take_part", part="P-0003", repair="replace_fuse")
+    answer = bram.ask(JOB, "identify", looks={}, sheet_id=unpaired["id"])
     assert (answer.status_code, answer.json()["params"]["reason"]) == (409, "repair")
     assert bram.get(f"/jobs/{JOB}").json()["drive"]["variant"] == "VM-S41"
 
 
 def test_another_loader_family_is_refused_once_the_tape_has_answers(bram):
     lid = next(s for s in bram.get("/sheets").json() if s["drive"]["variant"] == "KD-L1")
-    assert bram.write(JOB, "drive", looks={}, sheet_id=lid["id"]).json()["params"]["reason"] == "family"
+    assert bram.ask(JOB, "identify", looks={}, sheet_id=lid["id"]).json()["params"]["reason"] == "family"
 
 
 QUERIES = [
@@ -333,12 +333,12 @@ def test_reading_the_shelf_asks_no_more_for_more(db, most, read, django_assert_m
 
 
 def test_what_was_fitted_goes_home_with_the_unit(bram):
-    bram.write("K-0108", "takings", part="P-0012", repair="replace_spindle_motor")
-    bram.write("K-0108", "mains", is_live=True)
-    bram.write("K-0108", "trials", changes=[{"repair": "replace_spindle_motor", "item": "P-0012", "health": "proven"}], result="clean")
-    bram.write("K-0108", "mains", is_live=False)
-    bram.write("K-0108", "depth", depth=0)
-    assert bram.write("K-0108", "advance", stage="hand_back").json()["stage"] == "closed"
+    bram.ask("K-0108", "take_part", part="P-0012", repair="replace_spindle_motor")
+    bram.ask("K-0108", "mains", state="live")
+    bram.ask("K-0108", "trial", changes=[{"repair": "replace_spindle_motor", "item": "P-0012", "health": "proven"}], result="clean")
+    bram.ask("K-0108", "mains", state="out")
+    bram.ask("K-0108", "depth", depth=0)
+    assert bram.ask("K-0108", "advance", stage="hand_back").json()["stage"] == "closed"
     assert Taking.objects.get(part__tag="P-0012").ended == "fitted"
     assert bram.get("/shelf/parts/P-0012").json()["trail"][0]["text"] == "in K-0108"
     line = taken(bram, "K-0108")["line"]
@@ -347,5 +347,5 @@ def test_what_was_fitted_goes_home_with_the_unit(bram):
 
 
 def test_taking_another_part_leaves_what_the_job_waits_for(bram):
-    bram.write(JOB, "takings", part="P-0003", repair="replace_fuse")
+    bram.ask(JOB, "take_part", part="P-0003", repair="replace_fuse")
     assert Want.objects.get(job__tag=JOB).repair == "replace_pickup"

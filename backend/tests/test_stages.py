@@ -47,14 +47,14 @@ def test_an_intake_that_makes_no_sense_is_refused(nia, more):
 
 
 def test_the_counter_completes_its_notes_and_the_job_goes_on(nia):
-    blocked = nia.write(NOTED, "advance", stage="taken_in")
+    blocked = nia.ask(NOTED, "advance", stage="taken_in")
     assert {m["code"] for m in blocked.json()["params"]["missing"]} == {"condition", "contact", "limit", "supply"}
     rest = {"marks": "ring", "origin": "first", "tried": "nothing"}
-    job = nia.write(NOTED, "intake", owner_contact="0491 570 006", limit_cents=3000, supply="own", condition=rest).json()
+    job = nia.ask(NOTED, "amend", owner_contact="0491 570 006", limit_cents=3000, supply="own", condition=rest).json()
     assert job["missing"] == []
     assert job["tape"][-1]["text"] == "Fresh ring on the owner's disc"
-    assert nia.write(NOTED, "advance", stage="taken_in").json()["stage"] == "fault_seen"
-    assert nia.write(NOTED, "intake", supply="other").status_code == 409
+    assert nia.ask(NOTED, "advance", stage="taken_in").json()["stage"] == "fault_seen"
+    assert nia.ask(NOTED, "amend", supply="other").status_code == 409
 
 
 @pytest.mark.parametrize(
@@ -62,7 +62,7 @@ def test_the_counter_completes_its_notes_and_the_job_goes_on(nia):
     [(FRESH, "isolate", {"proposal"}), (AGREE, "agree", {"consent"}), (REPAIR, "repair", {"steps", "trial"}), (PROVE, "prove", {"checks", "passes"})],
 )
 def test_a_stage_is_not_left_before_what_it_needs_is_there(bram, tag, stage, codes):
-    answer = bram.write(tag, "advance", stage=stage)
+    answer = bram.ask(tag, "advance", stage=stage)
     assert answer.status_code == 409
     assert {m["code"] for m in answer.json()["params"]["missing"]} == codes
 
@@ -82,71 +82,71 @@ def test_each_role_does_its_own_work(db, name, what, body, status):
 
 def test_consent_over_the_limit_opens_the_repair(bram, nia):
     total = bram.get(f"/jobs/{AGREE}").json()["agree"]["proposal"]["total_cents"]
-    assert nia.write(AGREE, "consents", is_agreed=False, amount_cents=total, by_name="Wenna", how="by phone").json()["missing"]
-    assert nia.write(AGREE, "consents", is_agreed=True, amount_cents=total, by_name=" ", how="by phone").status_code == 422
-    assert nia.write(AGREE, "consents", is_agreed=True, amount_cents=total, by_name="Wenna", how="by phone").json()["missing"] == []
-    assert nia.write(AGREE, "advance", stage="agree").json()["stage"] == "repair"
+    assert nia.ask(AGREE, "consent", is_agreed=False, amount_cents=total, by_name="Wenna", how="by phone").json()["missing"]
+    assert nia.ask(AGREE, "consent", is_agreed=True, amount_cents=total, by_name=" ", how="by phone").status_code == 422
+    assert nia.ask(AGREE, "consent", is_agreed=True, amount_cents=total, by_name="Wenna", how="by phone").json()["missing"] == []
+    assert nia.ask(AGREE, "advance", stage="agree").json()["stage"] == "repair"
 
 
 def test_a_stopgap_needs_consent_whatever_it_costs(bram):
-    bram.write(AGREE, "proposals", repair="set_trimmer")
-    bram.write(AGREE, "consents", is_agreed=True, amount_cents=100, by_name="Wenna", how="by phone")
+    bram.ask(AGREE, "propose", repair="set_trimmer")
+    bram.ask(AGREE, "consent", is_agreed=True, amount_cents=100, by_name="Wenna", how="by phone")
     assert {m["code"] for m in bram.get(f"/jobs/{AGREE}").json()["missing"]} == {"consent"}
 
 
 def test_steps_wait_for_their_mains_state_and_the_trial_opens_the_proof(bram):
-    bram.write(REPAIR, "mains", is_live=True)
-    assert bram.write(REPAIR, "steps", step=2, is_done=True).json()["params"]["reason"] == "mains_live"
-    bram.write(REPAIR, "mains", is_live=False)
+    bram.ask(REPAIR, "mains", state="live")
+    assert bram.ask(REPAIR, "step", step=2, is_done=True).json()["params"]["reason"] == "mains_live"
+    bram.ask(REPAIR, "mains", state="out")
     for n in (2, 3, 4):
-        assert bram.write(REPAIR, "steps", step=n, is_done=True).status_code == 200
-    assert bram.write(REPAIR, "steps", step=5, is_done=True).status_code == 422
-    bram.write(REPAIR, "mains", is_live=True)
+        assert bram.ask(REPAIR, "step", step=n, is_done=True).status_code == 200
+    assert bram.ask(REPAIR, "step", step=5, is_done=True).status_code == 422
+    bram.ask(REPAIR, "mains", state="live")
     changes = [{"repair": "replace_switch_insert", "item": "S-7", "health": "new"}]
-    job = bram.write(REPAIR, "trials", changes=changes, result="clean", clean_passes=1).json()
+    job = bram.ask(REPAIR, "trial", changes=changes, result="clean", clean_passes=1).json()
     assert job["missing"] == []
     assert job["diagnosis"]["suspects"][0]["id"] == "switch_insert"
 
 
 def test_a_trial_that_is_not_clean_sends_the_job_back_with_what_it_showed(bram):
-    bram.write(REPAIR, "mains", is_live=True)
-    job = bram.write(REPAIR, "trials", changes=[{"repair": "replace_switch_insert"}], result="no_change").json()
+    bram.ask(REPAIR, "mains", state="live")
+    job = bram.ask(REPAIR, "trial", changes=[{"repair": "replace_switch_insert"}], result="no_change").json()
     assert "trial_clean" in {m["code"] for m in job["missing"]}
-    assert bram.write(REPAIR, "go-back", to="isolate", why="no change").json()["stage"] == "isolate"
-    assert bram.write(REPAIR, "go-back", to="prove").status_code == 409
+    assert bram.ask(REPAIR, "go_back", to="isolate", why="no change").json()["stage"] == "isolate"
+    assert bram.ask(REPAIR, "go_back", to="prove").status_code == 409
 
 
 def test_only_the_sheets_fuse_goes_in(bram):
-    bram.write(AGREE, "proposals", repair="replace_fuse")
-    bram.write(AGREE, "consents", is_agreed=True, amount_cents=9000, by_name="Wenna", how="by phone")
-    bram.write(AGREE, "advance", stage="agree")
+    bram.ask(AGREE, "propose", repair="replace_fuse")
+    bram.ask(AGREE, "consent", is_agreed=True, amount_cents=9000, by_name="Wenna", how="by phone")
+    bram.ask(AGREE, "advance", stage="agree")
     step = next(n for n, s in enumerate(bram.get(f"/jobs/{AGREE}").json()["procedure"]["steps"]) if s["reads_fuse"])
-    refused = bram.write(AGREE, "steps", step=step, is_done=True, fuse="a bit of wire")
+    refused = bram.ask(AGREE, "step", step=step, is_done=True, fuse="a bit of wire")
     assert (refused.status_code, refused.json()["code"]) == (409, "refused")
-    assert bram.write(AGREE, "steps", step=step, is_done=True, fuse="1.5 A fast").status_code == 200
+    assert bram.ask(AGREE, "step", step=step, is_done=True, fuse="1.5 A fast").status_code == 200
 
 
 def test_a_failed_pass_takes_the_clean_trial_back(bram):
     before = bram.get(f"/jobs/{PROVE}").json()
-    clean = bram.write(PROVE, "passes", is_clean=True).json()
+    clean = bram.ask(PROVE, "pass", is_clean=True).json()
     assert clean["proof"]["p_fixed"] > before["proof"]["p_fixed"] > 0.5
-    failed = bram.write(PROVE, "passes", is_clean=False).json()
+    failed = bram.ask(PROVE, "pass", is_clean=False).json()
     assert (failed["proof"]["passes"], failed["proof"]["p_fixed"]) == (0, 0)
     assert "failed" in {m["code"] for m in failed["missing"]}
 
 
 def test_proof_counts_only_with_the_screws_in(bram):
-    bram.write(PROVE, "mains", is_live=False)
-    bram.write(PROVE, "depth", depth=1)
-    bram.write(PROVE, "mains", is_live=True)
-    assert bram.write(PROVE, "passes", is_clean=True).json()["params"]["reason"] == "open"
+    bram.ask(PROVE, "mains", state="out")
+    bram.ask(PROVE, "depth", depth=1)
+    bram.ask(PROVE, "mains", state="live")
+    assert bram.ask(PROVE, "pass", is_clean=True).json()["params"]["reason"] == "open"
 
 
 def test_a_unit_may_go_back_as_it_is(bram):
-    bram.write(FRESH, "proposals", repair="")
-    bram.write(FRESH, "mains", is_live=False)
+    bram.ask(FRESH, "propose", repair="")
+    bram.ask(FRESH, "mains", state="out")
     for stage in ("isolate", "agree", "repair", "prove", "hand_back"):
-        assert bram.write(FRESH, "advance", stage=stage).status_code == 200
+        assert bram.ask(FRESH, "advance", stage=stage).status_code == 200
     assert bram.get(f"/jobs/{FRESH}").json()["stage"] == "closed"
 
 

@@ -24,7 +24,7 @@ def test_the_database_refuses_to_change_or_delete_a_line(db, sql):
 
 def test_an_answer_is_logged_with_who_and_when_and_moves_the_suspects(bram):
     before = suspects(bram.get(f"/jobs/{FRESH}"))
-    answer = bram.write(FRESH, "answers", **ANSWER)
+    answer = bram.ask(FRESH, "answer", **ANSWER)
     last = answer.json()["tape"][-1]
     assert (last["text"], last["by"]) == ("Spins up once and holds", "Bram Tewell")
     assert suspects(answer) != before
@@ -32,23 +32,23 @@ def test_an_answer_is_logged_with_who_and_when_and_moves_the_suspects(bram):
 
 def test_a_double_tap_writes_once(bram):
     version, key, count = Job.objects.get(tag=FRESH).version, "double-tap-1", lines(FRESH)
-    first, second = (bram.write(FRESH, "answers", key=key, version=version, **ANSWER) for _ in range(2))
+    first, second = (bram.ask(FRESH, "answer", key=key, version=version, **ANSWER) for _ in range(2))
     assert (first.status_code, second.status_code) == (200, 200)
     assert lines(FRESH) == count + 1
     assert first.json()["version"] == second.json()["version"]
 
 
 def test_a_key_used_for_something_else_is_refused(bram):
-    bram.write(FRESH, "answers", key="same-key-1", **ANSWER)
-    answer = bram.write(FRESH, "remarks", key="same-key-1", text="other")
+    bram.ask(FRESH, "answer", key="same-key-1", **ANSWER)
+    answer = bram.ask(FRESH, "remark", key="same-key-1", text="other")
     assert (answer.status_code, answer.json()["code"]) == (422, "key_reused")
 
 
 def test_a_stale_write_is_refused_with_what_changed_and_nothing_is_written(bram, nia):
     version = Job.objects.get(tag=FRESH).version
-    nia.write(FRESH, "remarks", text="Owner rang: it plays again on Sundays")
+    nia.ask(FRESH, "remark", text="Owner rang: it plays again on Sundays")
     count = lines(FRESH)
-    answer = bram.write(FRESH, "answers", version=version, **ANSWER)
+    answer = bram.ask(FRESH, "answer", version=version, **ANSWER)
     assert (answer.status_code, answer.json()["code"]) == (409, "stale_write")
     assert answer.json()["params"]["changed"][0]["text"] == "Owner rang: it plays again on Sundays"
     assert lines(FRESH) == count
@@ -56,13 +56,13 @@ def test_a_stale_write_is_refused_with_what_changed_and_nothing_is_written(bram,
 
 def test_striking_and_restoring_are_exact_and_the_line_stays(bram):
     before = suspects(bram.get(f"/jobs/{FRESH}"))
-    number = bram.write(FRESH, "answers", question="warm_up", outcome="better_cold").json()["tape"][-1]["number"]
+    number = bram.ask(FRESH, "answer", question="warm_up", outcome="better_cold").json()["tape"][-1]["number"]
     after = suspects(bram.get(f"/jobs/{FRESH}"))
-    struck = bram.write(FRESH, "strikes", line=number, why="wrong unit")
+    struck = bram.ask(FRESH, "strike", line=number, why="wrong unit")
     assert suspects(struck) == pytest.approx(before, abs=1e-12)
     line = next(x for x in struck.json()["tape"] if x["number"] == number)
     assert (line["struck_by"], line["struck_why"], line["can_strike"]) == ("Bram Tewell", "wrong unit", False)
-    assert suspects(bram.write(FRESH, "restores", line=number)) == pytest.approx(after, abs=1e-12)
+    assert suspects(bram.ask(FRESH, "restore", line=number)) == pytest.approx(after, abs=1e-12)
 
 
 @pytest.mark.parametrize(
@@ -70,7 +70,7 @@ def test_striking_and_restoring_are_exact_and_the_line_stays(bram):
     [
         (FRESH, "answers", {"question": "lens_look", "outcome": "clear"}, 409, "mains_live"),
         (HAND_BACK, "answers", {"question": "spins", "outcome": "holds"}, 409, "mains_out"),
-        (RATTLE, "mains", {"is_live": True}, 409, "power_held"),
+        (RATTLE, "mains", {"state": "live"}, 409, "power_held"),
         (FRESH, "depth", {"depth": 2}, 409, "mains_live"),
         (FRESH, "answers", {"question": "spin", "outcome": "holds"}, 422, None),
         (FRESH, "answers", {"question": "spins", "outcome": "perhaps"}, 422, None),
@@ -93,21 +93,21 @@ def test_what_cannot_be_is_refused_with_its_reason_and_writes_nothing(bram, tag,
 
 
 def test_the_owners_story_needs_no_mains_state(bram):
-    answer = bram.write(HAND_BACK, "answers", question="spins", outcome="cycles", source="owner")
+    answer = bram.ask(HAND_BACK, "answer", question="spins", outcome="cycles", source="owner")
     assert answer.json()["tape"][-1]["text"].startswith("Owner says: ")
 
 
 def test_a_look_inside_opens_the_unit_on_record(bram):
-    bram.write(FRESH, "mains", is_live=False)
-    answer = bram.write(FRESH, "answers", question="lens_look", outcome="clear")
+    bram.ask(FRESH, "mains", state="out")
+    answer = bram.ask(FRESH, "answer", question="lens_look", outcome="clear")
     assert answer.json()["depth"] == 2
     assert [x["text"] for x in answer.json()["tape"][-2:]] == ["Unit drive open", "Lens looks clear"]
 
 
 def test_the_rattle_releases_the_mains_once_it_is_silent(bram):
     assert bram.get(f"/jobs/{RATTLE}").json()["power_hold"]
-    bram.write(RATTLE, "answers", question="rattle", outcome="silent")
-    assert bram.write(RATTLE, "mains", is_live=True).json()["is_live"]
+    bram.ask(RATTLE, "answer", question="rattle", outcome="silent")
+    assert bram.ask(RATTLE, "mains", state="live").json()["is_live"]
 
 
 def test_a_job_leaves_as_a_case_file_that_the_command_reads(bram):
@@ -117,24 +117,24 @@ def test_a_job_leaves_as_a_case_file_that_the_command_reads(bram):
 
 def test_a_part_at_hand_changes_the_advice_and_can_be_taken_off(bram):
     part = {"repair": "replace_pickup", "item": "P-4", "health": "proven", "price_cents": 0}
-    noted = bram.write(FRESH, "parts", **part).json()["diagnosis"]
+    noted = bram.ask(FRESH, "note_part", **part).json()["diagnosis"]
     (entry,) = noted["swaps"]["parts"]
     assert (entry["item"], entry["wait_days"]) == ("P-4", 0)
-    struck = bram.write(FRESH, "strikes", line=entry["line"]).json()["diagnosis"]
+    struck = bram.ask(FRESH, "strike", line=entry["line"]).json()["diagnosis"]
     assert struck["swaps"]["parts"] == []
 
 
 @pytest.mark.parametrize("repair", ["clean_lens", "pray", "replace_board"], ids=["takes no part", "unknown", "not on this drive"])
 def test_a_part_that_nothing_takes_is_refused_and_nothing_is_written(bram, repair):
     count = lines(FRESH)
-    assert bram.write(FRESH, "parts", repair=repair).status_code == 422
+    assert bram.ask(FRESH, "note_part", repair=repair).status_code == 422
     assert lines(FRESH) == count
 
 
 def test_a_trial_keeps_what_is_known_of_its_part_and_a_sight_its_state(bram):
     change = {"repair": "replace_pickup", "item": "D-1", "health": "unknown", "works": ["spins"], "stays": True}
-    bram.write(FRESH, "trials", changes=[change], result="no_change")
-    seen = bram.write(FRESH, "answers", question="film_dvd", outcome="fails", setting={"disc_side": "wrong"}).json()
+    bram.ask(FRESH, "trial", changes=[change], result="no_change")
+    seen = bram.ask(FRESH, "answer", question="film_dvd", outcome="fails", setting={"disc_side": "wrong"}).json()
     row = seen["diagnosis"]["swaps"]["rows"][-1]
     assert (row["item"], row["stays"], row["goes_back"]) == ("D-1", True, False)
     assert seen["tape"][-1]["left_out"] == "disc_wrong_way"
@@ -143,7 +143,7 @@ def test_a_trial_keeps_what_is_known_of_its_part_and_a_sight_its_state(bram):
 
 
 def test_a_timed_disc_is_judged_against_the_sheet(bram):
-    seen = bram.write(FRESH, "answers", question="film_dvd", outcome="reads", seconds=30).json()
+    seen = bram.ask(FRESH, "answer", question="film_dvd", outcome="reads", seconds=30).json()
     answer = next(c["answer"] for c in seen["classes"] if c["question"]["id"] == "film_dvd")
     assert answer["time_says"].endswith("slow")
 
@@ -161,7 +161,7 @@ def test_the_claims_register_counts_the_shops_own_trials_and_not_struck_ones(bra
         return sum(c["n_for"] + c["n_against"] for claim in bram.get("/claims").json() for c in claim["counts"] if claim["id"] == "slot_reseat_enough")
 
     before = counts()
-    tape = bram.write(FRESH, "trials", changes=[{"repair": "reseat_flex_pickup"}], result="no_change").json()["tape"]
+    tape = bram.ask(FRESH, "trial", changes=[{"repair": "reseat_flex_pickup"}], result="no_change").json()["tape"]
     assert counts() == before + 1
-    bram.write(FRESH, "strikes", line=tape[-1]["number"])
+    bram.ask(FRESH, "strike", line=tape[-1]["number"])
     assert counts() == before

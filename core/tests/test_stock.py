@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from spindle.diagnosis.given.economy import Economy
 from spindle.drives.levels import pieces_of
-from spindle.stock.assignment import Piece, Wish, assign
+from spindle.stock.assignment import Spare, Wish, assign
 from spindle.stock.conditions import Works, condition, pieces_left, share
 from spindle.stock.lead_time import PRIOR_MEDIAN_DAYS, lead_time
 
@@ -26,7 +26,7 @@ def test_what_is_late_comes_later_and_nine_in_ten_is_later_than_half(past, waite
 
 
 wishes = st.lists(st.builds(Wish, st.uuids().map(str), st.sampled_from("AB"), st.floats(0.05, 1), st.none() | st.floats(-3, 20), st.floats(0, 30)), max_size=5)
-pieces = st.lists(st.builds(Piece, st.uuids().map(str), st.sampled_from("xy"), st.floats(0.1, 1)), max_size=5)
+pieces = st.lists(st.builds(Spare, st.uuids().map(str), st.sampled_from("xy"), st.floats(0.1, 1)), max_size=5)
 
 
 def fits(variant, code):
@@ -48,7 +48,7 @@ def test_an_assignment_gives_each_once_what_fits_and_no_other_saves_more(want, h
 
 def test_the_part_goes_where_the_promise_would_break():
     soon, later = Wish("K-1", "A", 0.7, 2, 1), Wish("K-2", "A", 0.8, 30, 9)
-    (given_,) = assign([later, soon], [Piece("P-1", "x", 0.95)], fits, waits=[3, 8, 8, 20], economy=Economy())
+    (given_,) = assign([later, soon], [Spare("P-1", "x", 0.95)], fits, waits=[3, 8, 8, 20], economy=Economy())
     assert given_.job == "K-1"
     assert "too late for it in 100 %" in given_.reason
 

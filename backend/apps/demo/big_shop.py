@@ -9,9 +9,9 @@ from typing import Any
 
 from apps.drives.models import Sheet
 from apps.drives.selectors import current_full
-from apps.jobs.models import Job
+from apps.jobs.models import Job, Want
 from apps.people.models import User
-from apps.shelf.models import Check, Donor, Kind, Order, Part, Supplier, Want
+from apps.shelf.models import Check, Donor, Kind, Order, Part, Supplier
 from django.db import transaction
 from django.utils import timezone
 from spindle.drives.levels import LEVELS

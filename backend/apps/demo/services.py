@@ -3,27 +3,42 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Iterator
 from datetime import datetime, time, timedelta
 from functools import cache
 from typing import Any
 
 from apps.demo.shelf import load_sheets, load_shelf
 from apps.drives.selectors import sheet_of
-from apps.jobs.models import Job, LineKind, TapeLine
-from apps.jobs.selectors import job_state
-from apps.jobs.services import drive, parts, repair, stages, tape
+from apps.jobs.models import Job
+from apps.jobs.selectors import job_row, open_job, value_of
 from apps.jobs.services.take_in import Intake, take_in
-from apps.jobs.services.writing import Command
+from apps.jobs.services.writing import JobCommand, write
 from apps.people.models import User
 from apps.shop.models import Shop
+from apps.shop.selectors import the_shop
+from apps.writing.models import UsedKey
+from apps.writing.once import Command
 from django.conf import settings
 from django.core.management import call_command
-from django.db import transaction
+from django.db import connection, transaction
 from django.utils import timezone
-from spindle.diagnosis.given.case import Answer, Change, Stock, Trial, TrialResult
+from spindle.diagnosis.given.case import Answer, Change, Remark, Trial, TrialResult
+from spindle.job.kinds.check import MarkCheck
+from spindle.job.kinds.consent import Consent
+from spindle.job.kinds.custody import TakeOutOwn
+from spindle.job.kinds.depth import SetDepth
+from spindle.job.kinds.drive import Identify
+from spindle.job.kinds.mains import SetMains
+from spindle.job.kinds.part import NotePart, TakePart
+from spindle.job.kinds.passed import AddPass
+from spindle.job.kinds.proposal import Propose
+from spindle.job.kinds.stage import Advance
+from spindle.job.kinds.step import MarkStep
+from spindle.job.kinds.strike import Strike
 from spindle.job.stages import Stage
-from spindle.words.bench import Depth
+from spindle.job.state import steps_of
+from spindle.words.bench import Power
 from spindle.words.health import Health
 from spindle.words.witness import Witness
 
@@ -44,9 +59,19 @@ def is_empty() -> bool:
     return not User.objects.exists()
 
 
+def holds_more() -> list[str]:
+    """Return what this database holds that the demo does not bring: to be asked about before it is thrown away."""
+    jobs, people = Job.objects.count() - len(_scenario()["jobs"]), User.objects.count() - len(_scenario()["people"])
+    found = [(jobs, "jobs"), (people, "people"), (UsedKey.objects.exclude(key__startswith="demo-").count(), "writes")]
+    return [f"{n} {what}" for n, what in found if n > 0]
+
+
 def wipe() -> None:
-    """Throw everything away. The tape refuses deletion, so the tables are emptied whole."""
-    call_command("flush", "--no-input", verbosity=0)
+    """Throw everything away. The tape refuses even that, unless the session says that it means it."""
+    with connection.cursor() as cursor:
+        cursor.execute("SET spindle.may_wipe = 'yes'")
+        call_command("flush", "--no-input", verbosity=0)
+        cursor.execute("RESET spindle.may_wipe")
 
 
 @transaction.atomic
@@ -73,76 +98,66 @@ def _load_job(told: dict[str, Any]) -> None:
         promised_on=None if told_promise is None else today + timedelta(days=told_promise),
         **told["intake"],
     )
-    job = take_in(User.objects.get(username=told.get("taken_in_by", "nia")), f"demo-{told['days_ago']}-{intake.owner_name}", intake, at=clock)
+    counter = User.objects.get(username=told.get("taken_in_by", "nia"))
+    tag = take_in(Command(counter, f"demo-{told['days_ago']}-{intake.owner_name}", clock), intake).tag
     for n, event in enumerate(told["events"]):
         clock += timedelta(days=event.get("after_days", 0), minutes=event.get("after_min", 3))
         who = User.objects.get(username=event.get("by", "bram"))
-        job = _EVENTS[event["do"]](Command(who, job.tag, f"demo-{job.tag}-{n}", job.version, clock), event)
+        for m, ask in enumerate(_EVENTS[event["do"]](tag, event)):
+            row = Job.objects.get(tag=tag)
+            write(JobCommand(who, tag, f"demo-{tag}-{n}-{m}", row.version, clock), ask, lambda _: None)
 
 
-def _answer(command: Command, event: dict[str, Any]) -> Job:
-    answer = Answer(event["q"], event["o"], Witness(event.get("source", "bench")), event.get("tries"), event.get("failed"), event.get("seconds"))
-    return tape.add_answer(command, answer)
+def _answer(_tag: str, event: dict[str, Any]) -> Iterator[Any]:
+    yield Answer(event["q"], event["o"], Witness(event.get("source", "bench")), event.get("tries"), event.get("failed"), event.get("seconds"))
 
 
-def _trial(command: Command, event: dict[str, Any]) -> Job:
+def _trial(_tag: str, event: dict[str, Any]) -> Iterator[Any]:
     changes = tuple(Change(c["repair"], c.get("item", ""), Health(c.get("health", "new"))) for c in event["changes"])
-    return tape.add_trial(command, Trial(changes, TrialResult(event["result"]), event.get("passes", 0)))
+    yield Trial(changes, TrialResult(event["result"]), event.get("passes", 0))
 
 
-def _part(command: Command, event: dict[str, Any]) -> Job:
+def _part(_tag: str, event: dict[str, Any]) -> Iterator[Any]:
     known = event["item"], Health(event["health"]), frozenset(event.get("works", ())), frozenset(event.get("fails", ()))
-    return tape.add_part(command, Stock(event["repair"], *known, event.get("price_eur", 0.0), event.get("wait_days", 0.0), event.get("is_donor", False)))
+    price = round(100 * event.get("price_eur", 0.0))
+    yield NotePart(event["repair"], *known, price, event.get("wait_days", 0.0), event.get("is_donor", False))
 
 
-def _steps(command: Command, event: dict[str, Any]) -> Job:
+def _steps(tag: str, event: dict[str, Any]) -> Iterator[Any]:
     """Mark the steps up to a number done, each with its own mains state."""
-    job = Job.objects.get(tag=command.tag)
-    state = job_state(job, with_shelf=False)
-    for n, step in enumerate(state.steps[: event.get("upto", len(state.steps))]):
+    job = value_of(job_row(tag))
+    for step in steps_of(job)[: event.get("upto", 99)]:
         if not step.is_trial:
-            now = Command(command.user, command.tag, f"{command.key}-{n}", job.version, command.at)
-            fuse = state.model.sheet.fuse_rating if step.reads_fuse else ""
-            job = repair.mark_step(now, n, is_done=True, fuse=fuse)
-    return job
+            yield MarkStep(step.id, True, job.model.sheet.fuse_rating if step.reads_fuse else "")
 
 
-def _checks(command: Command, event: dict[str, Any]) -> Job:
+def _checks(tag: str, event: dict[str, Any]) -> Iterator[Any]:
     """Pass the first checks of the proof."""
-    job = Job.objects.get(tag=command.tag)
-    for n, check in enumerate(job_state(job, with_shelf=False).checks[: event.get("upto", 99)]):
-        job = repair.mark_check(Command(command.user, command.tag, f"{command.key}-{n}", job.version, command.at), check.id, is_passed=True)
-    return job
+    state = open_job(job_row(tag), the_shop(), with_shelf=False).state
+    yield from (MarkCheck(check.id, True) for check in state.checks[: event.get("upto", 99)])
 
 
-def _passes(command: Command, event: dict[str, Any]) -> Job:
-    job = Job.objects.get(tag=command.tag)
-    for n in range(event["count"]):
-        job = repair.add_pass(Command(command.user, command.tag, f"{command.key}-{n}", job.version, command.at), is_clean=True)
-    return job
-
-
-def _strike(command: Command, event: dict[str, Any]) -> Job:
+def _strike(tag: str, event: dict[str, Any]) -> Iterator[Any]:
     """Strike the answer to a question."""
-    line = TapeLine.objects.get(job__tag=command.tag, kind=LineKind.ANSWER, body__question=event["q"])
-    return tape.strike(command, line.number, event["why"])
+    line = next(x for x in value_of(job_row(tag)).lines if x.kind == "answer" and x.body["question"] == event["q"])
+    yield Strike(line.number, event["why"])
 
 
-_EVENTS: dict[str, Callable[[Command, dict[str, Any]], Job]] = {
+_EVENTS: dict[str, Callable[[str, dict[str, Any]], Iterable[Any]]] = {
     "answer": _answer,
     "trial": _trial,
     "part": _part,
     "steps": _steps,
     "checks": _checks,
-    "passes": _passes,
-    "drive": lambda c, e: drive.identify(c, e["looks"], None),
-    "take": lambda c, e: parts.take_part(c, e["part"], e["repair"]),
-    "own_out": lambda c, e: parts.take_out_own(c, e["level"], e["place"]),
-    "remark": lambda c, e: tape.add_remark(c, e["text"]),
     "strike": _strike,
-    "mains": lambda c, e: tape.set_mains(c, is_live=e["live"]),
-    "depth": lambda c, e: tape.set_depth(c, Depth(e["depth"])),
-    "advance": lambda c, e: stages.advance(c, Stage(e["stage"])),
-    "propose": lambda c, e: stages.propose(c, e["repair"]),
-    "consent": lambda c, e: stages.record_consent(c, is_agreed=e["agreed"], amount_cents=e["cents"], by_name=e["name"], how=e["how"]),
+    "passes": lambda _, e: [AddPass(True)] * e["count"],
+    "drive": lambda _, e: [Identify(e["looks"])],
+    "take": lambda _, e: [TakePart(e["part"], e["repair"])],
+    "own_out": lambda _, e: [TakeOutOwn(e["level"], e["place"])],
+    "remark": lambda _, e: [Remark(e["text"])],
+    "mains": lambda _, e: [SetMains(Power.LIVE if e["live"] else Power.OUT)],
+    "depth": lambda _, e: [SetDepth(e["depth"])],
+    "advance": lambda _, e: [Advance(Stage(e["stage"]))],
+    "propose": lambda _, e: [Propose(e["repair"])],
+    "consent": lambda _, e: [Consent(e["agreed"], e["cents"], e["name"], e["how"])],
 }

@@ -10,10 +10,10 @@ from typing import Any
 
 from apps.drives.services import Said, save_sheet, say
 from apps.people.models import User
-from apps.people.writes import Order as Command
 from apps.shelf.services.donors import add_donor, harvest
 from apps.shelf.services.orders import Wanted, arrive, order
 from apps.shelf.services.stock import Arrival, check_health, receive, set_minimum
+from apps.writing.once import Command
 from django.conf import settings
 from django.utils import timezone
 from spindle.formats.sheet_file import parse_json, read_sheet

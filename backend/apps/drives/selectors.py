@@ -8,14 +8,13 @@ from functools import lru_cache
 from typing import Any
 
 from apps.drives.models import Saying, Sheet
-from apps.errors import InvalidError, NotFoundError
 from spindle.diagnosis.given.compiled import CompiledModel, compile_model
 from spindle.drives.full_sheet import FullSheet, Provenance
 from spindle.drives.key import Reading, Variant, read_key
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import Match, PartType, Statement, Verdict, match
 from spindle.drives.tables import TABLES, Confidence, Origin
-from spindle.errors import CaseError
+from spindle.errors import CaseError, InvalidError, NotFoundError
 from spindle.formats.drive_facts import read_drive
 from spindle.formats.sheet_file import FORMAT, VERSION, read_sheet
 from spindle.formats.table_rows import write_csv
@@ -46,6 +45,20 @@ def sheet_of(variant: str, version: int | None = None) -> Sheet:
 def versions_of(variant: str) -> list[Sheet]:
     """Return every version of a variant's sheet, newest first."""
     return list(Sheet.objects.select_related("by").filter(variant=variant).order_by("-version"))
+
+
+@dataclass(frozen=True)
+class SheetDetail:
+    """A version of a sheet with every version of its variant, newest first, and as the rules read it."""
+
+    sheet: Sheet
+    versions: list[Sheet]
+    unit: FullSheet
+
+
+def sheet_detail(found: Sheet) -> SheetDetail:
+    """Return a version of a sheet with everything that is shown of it."""
+    return SheetDetail(found, versions_of(found.variant), full_sheet(found.pk))
 
 
 def document_of(found: Sheet) -> dict[str, Any]:
@@ -136,7 +149,7 @@ def statements(*, variant: str | None = None, level: str | None = None, code: st
 def statement_of(said: Saying) -> Statement:
     """Return a saying as the rules read it."""
     source = Provenance(Origin(said.origin), Confidence(said.confidence), said.said)
-    by = said.by.get_full_name() or said.by.username
+    by = said.by.shown_name
     return Statement(said.level, said.code, said.variant, Verdict(said.verdict), source, said.reason, tuple(said.works), said.pk, by, f"{said.at:%-d %b %Y}")
 
 
@@ -148,6 +161,17 @@ class Fit:
     code: str
     variant: str
     match: Match
+
+
+def check_level(level: str) -> None:
+    """Refuse a level that does not exist.
+
+    Raises
+    ------
+    NotFoundError
+    """
+    if level not in LEVELS:
+        raise NotFoundError(f"There is no level {level!r}; there are {', '.join(LEVELS)}.")
 
 
 def maker_of(level: str, code: str, sheets: Mapping[str, FullSheet]) -> FullSheet | None:
@@ -166,7 +190,14 @@ def fits_of_unit(unit: FullSheet, *, level: str | None = None) -> list[Fit]:
 
 
 def fits_at_level(level: str) -> list[Fit]:
-    """Return every drive against every kind of part of one level that a sheet or a statement names. Two queries."""
+    """Return every drive against every kind of part of one level that a sheet or a statement names. Two queries.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such level.
+    """
+    check_level(level)
     sheets, said = current_full(), statements(level=level)
     codes = sorted({c for s in sheets.values() for c in s.codes(level)} | {s.code for s in said})
     parts = [PartType(level, code, maker_of(level, code, sheets)) for code in codes]
@@ -174,7 +205,14 @@ def fits_at_level(level: str) -> list[Fit]:
 
 
 def homes_of_part(level: str, code: str) -> list[Fit]:
-    """Return for every drive variant whether a kind of part fits it. Two queries."""
+    """Return for every drive variant whether a kind of part fits it. Two queries.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such level.
+    """
+    check_level(level)
     sheets, said = current_full(), statements(level=level, code=code)
     part = PartType(level, code, maker_of(level, code, sheets))
     return [Fit(level, code, variant, match(unit, part, said)) for variant, unit in sheets.items()]

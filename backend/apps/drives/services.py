@@ -7,24 +7,26 @@ from dataclasses import dataclass, replace
 
 from apps.drives.models import Saying, Sheet
 from apps.drives.selectors import full_sheet, sheet_of
-from apps.errors import InvalidError, StaleWriteError
-from apps.people.permissions import Action
-from apps.people.writes import Order, lock, once
+from apps.refusals import StaleWriteError
+from apps.writing.once import Command, lock, once
 from spindle.drives.full_sheet import FullSheet
+from spindle.drives.levels import LEVELS
 from spindle.drives.matching import Verdict
 from spindle.drives.tables import TABLES
-from spindle.errors import CaseError, SheetError
+from spindle.errors import CaseError, InvalidError, SheetError
 from spindle.formats.sheet_file import MAX_BYTES, decode, parse_json, read_sheet, write_sheet
 from spindle.formats.table_rows import read_csv
+from spindle.words.duty import Duty
 from spindle.words.health import FUNCTIONS
 
 
-def save_sheet(order: Order, full: FullSheet, *, based_on: int, why: str = "") -> Sheet:
+def save_sheet(command: Command, full: FullSheet, *, based_on: int | None, why: str = "") -> Sheet:
     """Save a sheet as the next version of its variant; jobs keep the version that they have. What is the same makes no version.
 
     Parameters
     ----------
-    based_on : the version that the writer saw; 0 for a variant that has no sheet yet
+    based_on : the version that the writer saw; 0 for a variant that has no sheet yet; None lays it over whatever is current, as a
+        file does: the same file with the same key is the same write, whatever came of it
 
     Raises
     ------
@@ -35,13 +37,14 @@ def save_sheet(order: Order, full: FullSheet, *, based_on: int, why: str = "") -
     """
     variant = full.drive.variant
     document = write_sheet(full)
-    with once(order, Action.SHEETS, "sheet", {"document": document, "based_on": based_on, "why": why}) as write:
+    with once(command, Duty.SHEETS, "sheet", {"document": document, "based_on": based_on, "why": why}) as write:
         if write.is_replay:
             name, version = write.result.rsplit("/", 1)
             return sheet_of(name, int(version))
         lock(f"sheet:{variant}")
         now = Sheet.objects.filter(variant=variant, is_current=True).first()
-        _check_base(variant, now, based_on, full)
+        newest = now.version if now else 0
+        _check_base(variant, now, newest if based_on is None else based_on, full)
         if now is not None and write_sheet(full_sheet(now.pk)) == document:
             write.result = f"{variant}/{now.version}"
             return now
@@ -51,13 +54,13 @@ def save_sheet(order: Order, full: FullSheet, *, based_on: int, why: str = "") -
             console=full.console,
             revision=full.revision,
             variant=variant,
-            version=based_on + 1,
+            version=newest + 1,
             facts=document["drive"],
             looks=document["looks"],
             tables=document["tables"],
             sources=document["sources"],
             why=why,
-            by=order.user,
+            by=command.user,
             at=write.at,
         )
         write.result = f"{variant}/{saved.version}"
@@ -78,10 +81,10 @@ def _check_base(variant: str, now: Sheet | None, based_on: int, full: FullSheet)
 
 
 def _name(found: Sheet) -> str:
-    return found.by.get_full_name() if found.by else ""
+    return found.by.shown_name if found.by else ""
 
 
-def import_file(order: Order, read: Callable[[int], bytes]) -> Sheet:
+def import_file(command: Command, read: Callable[[int], bytes]) -> Sheet:
     """Save a sheet from a file: a new variant, or the next version of one that is here.
 
     Raises
@@ -90,11 +93,10 @@ def import_file(order: Order, read: Callable[[int], bytes]) -> Sheet:
         With the place of the first mistake; nothing is changed then.
     """
     full = read_sheet(parse_json(read(MAX_BYTES + 1)))
-    now = Sheet.objects.filter(variant=full.drive.variant, is_current=True).first()
-    return save_sheet(order, full, based_on=now.version if now else 0, why="From a file")
+    return save_sheet(command, full, based_on=None, why="From a file")
 
 
-def import_csv(order: Order, variant: str, table: str, read: Callable[[int], bytes]) -> Sheet:
+def import_csv(command: Command, variant: str, table: str, read: Callable[[int], bytes]) -> Sheet:
     """Replace one table of a sheet by a CSV file, as a new version.
 
     Raises
@@ -110,7 +112,7 @@ def import_csv(order: Order, variant: str, table: str, read: Callable[[int], byt
         raise InvalidError(error.place, error.message) from error
     now = sheet_of(variant)
     full = replace(full_sheet(now.pk), tables={**full_sheet(now.pk).tables, table: rows})
-    return save_sheet(order, read_sheet(write_sheet(full)), based_on=now.version, why=f"{TABLES[table].title} from a CSV file")
+    return save_sheet(command, read_sheet(write_sheet(full)), based_on=None, why=f"{TABLES[table].title} from a CSV file")
 
 
 @dataclass(frozen=True)
@@ -129,7 +131,7 @@ class Said:
     """Functions in which it works, where it fits in part."""
 
 
-def say(order: Order, said: Said) -> Saying:
+def say(command: Command, said: Said) -> Saying:
     """Write down whether a kind of part fits a variant. It is shown everywhere from then on, with who said so and when.
 
     Raises
@@ -140,13 +142,15 @@ def say(order: Order, said: Said) -> Saying:
         If a seller's claim or hearsay has nobody behind it, or what fits in part does not say in what.
     """
     sheet_of(said.variant)
+    if said.level not in LEVELS:
+        raise InvalidError("level", f"There is no level {said.level!r}; there are {', '.join(LEVELS)}.")
     if (said.verdict == Verdict.PART) != bool(said.works) or not set(said.works) <= set(FUNCTIONS):
         raise InvalidError("works", f"In which functions does it work? Only what fits in part has some: {', '.join(FUNCTIONS)}.")
     if said.origin in ("seller", "hearsay") and not said.said:
         raise InvalidError("said", "Whose claim is it? Write down who said so.")
-    with once(order, Action.SHEETS, "say", vars(said)) as write:
+    with once(command, Duty.SHEETS, "say", vars(said)) as write:
         if write.is_replay:
             return Saying.objects.get(pk=int(write.result))
-        saying = Saying.objects.create(**{**vars(said), "works": list(said.works)}, by=order.user, at=write.at)
+        saying = Saying.objects.create(**{**vars(said), "works": list(said.works)}, by=command.user, at=write.at)
         write.result = str(saying.pk)
     return saying

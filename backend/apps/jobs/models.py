@@ -1,17 +1,18 @@
-"""Jobs and their tape. The tape is append-only, and the database itself refuses anything else (migration 0002)."""
+"""Jobs and their tape, and what of the shelf is with them. The tape is append-only, and the database itself refuses anything else."""
 
 from __future__ import annotations
 
 from apps.drives.models import Sheet
+from apps.shelf.models import Part
 from django.conf import settings
 from django.db import models
 from django.db.models import F, Q
-from spindle.job.stages import NAMES, Stage
-from spindle.words.bench import Depth
+from spindle.job.stages import Stage
+from spindle.words.bench import Depth, Power
 
 
 class Job(models.Model):
-    """One unit in the house. What happened is on its tape; what is kept here is where it stands now."""
+    """One unit in the house. What happened is on its tape; what is kept here is where it stands by that, for lists and searches."""
 
     tag = models.CharField(max_length=12, unique=True)
     sheet = models.ForeignKey(Sheet, on_delete=models.PROTECT)
@@ -23,10 +24,14 @@ class Job(models.Model):
     supply = models.CharField(max_length=120)
     promised_on = models.DateField(null=True)
     taken_in_at = models.DateTimeField()
-    stage = models.CharField(max_length=20, choices=[(s.value, NAMES[s]) for s in Stage], default=Stage.TAKEN_IN.value)
+    stage = models.CharField(max_length=20, default=Stage.TAKEN_IN.value)
     depth = models.PositiveSmallIntegerField(default=int(Depth.CLOSED))
-    is_live = models.BooleanField(default=False)
+    power = models.CharField(max_length=8, default=Power.OUT.value)
     version = models.PositiveIntegerField(default=0)
+    waits_for = models.TextField(default="")
+    """What it waits for, in a sentence; made anew with every write, and by ``manage.py rebuild_jobs``."""
+    tried = models.JSONField(default=list)
+    """Every standing trial of one repair alone: [repair, whether it came out clean]. Made anew with every write."""
 
     class Meta:
         ordering = ("promised_on", "tag")
@@ -41,28 +46,6 @@ class Job(models.Model):
         return self.tag
 
 
-class LineKind(models.TextChoices):
-    """What a line of the tape says."""
-
-    ANSWER = "answer", "Answer"
-    TRIAL = "trial", "Trial"
-    REMARK = "remark", "Remark"
-    STRIKE = "strike", "Strike"
-    RESTORE = "restore", "Restore"
-    MAINS = "mains", "Mains"
-    DEPTH = "depth", "Depth"
-    STAGE = "stage", "Stage"
-    PROPOSAL = "proposal", "Proposal"
-    CONSENT = "consent", "Consent"
-    STEP = "step", "Step"
-    CHECK = "check", "Check"
-    PASS = "pass", "Pass"
-    INTAKE = "intake", "Intake"
-    PART = "part", "Part"
-    CUSTODY = "custody", "Custody"
-    DRIVE = "drive", "Drive"
-
-
 class TapeLine(models.Model):
     """One thing that happened to a job: never changed, never deleted. Striking a line is a line of its own."""
 
@@ -70,7 +53,7 @@ class TapeLine(models.Model):
     number = models.PositiveIntegerField()
     version = models.PositiveIntegerField()
     """The job's version that this line belongs to."""
-    kind = models.CharField(max_length=12, choices=LineKind)
+    kind = models.CharField(max_length=12)
     body = models.JSONField()
     at = models.DateTimeField()
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
@@ -81,3 +64,47 @@ class TapeLine(models.Model):
             models.UniqueConstraint(fields=["job", "number"], name="one_line_per_number"),
             models.CheckConstraint(condition=Q(version__gt=0) & Q(number__gte=F("version")), name="line_has_version"),
         )
+
+
+class Taking(models.Model):
+    """One piece that a line of a job's tape took from the shelf, until it is fitted for good or back."""
+
+    part = models.ForeignKey(Part, on_delete=models.PROTECT, related_name="takings")
+    job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="takings")
+    line = models.PositiveIntegerField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField()
+    ended = models.CharField(max_length=8, blank=True, choices=[("back", "back on the shelf"), ("fitted", "fitted for good")])
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["job", "line"], name="one_piece_per_line"),)
+        indexes = (models.Index(fields=["job"], condition=Q(ended=""), name="open_takings"),)
+
+
+class Want(models.Model):
+    """What an open job waits for: the part of the repair that was proposed."""
+
+    job = models.OneToOneField(Job, on_delete=models.CASCADE, related_name="want")
+    repair = models.CharField(max_length=40)
+    level = models.CharField(max_length=20, db_index=True)
+    p_success = models.FloatField()
+    since = models.DateTimeField()
+
+
+class Custody(models.Model):
+    """A part of an owner's that left its unit under a tag of its own; ``away_since`` is null once it is back."""
+
+    part = models.OneToOneField(Part, on_delete=models.CASCADE, related_name="custody")
+    job = models.ForeignKey(Job, on_delete=models.PROTECT, related_name="custody")
+    away_since = models.DateTimeField(null=True)
+
+    class Meta:
+        indexes = (models.Index(fields=["job"], condition=Q(away_since__isnull=False), name="still_away"),)
+
+
+class Outlook(models.Model):
+    """The deeper look at a job as it was last computed, kept for as long as what it rests on stays the same."""
+
+    job = models.OneToOneField(Job, on_delete=models.CASCADE, related_name="outlook")
+    rests_on = models.CharField(max_length=64)
+    body = models.JSONField()

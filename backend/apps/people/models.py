@@ -18,14 +18,10 @@ class User(AbstractUser):
     """A person who signs in."""
 
     role = models.CharField(max_length=20, choices=Role, default=Role.COUNTER)
+    looks = models.PositiveIntegerField(default=0)
+    """How often a deeper look was asked for: an older one is given up when this has moved on."""
 
-
-class Write(models.Model):
-    """An idempotency key that was used, and what came of it: the same key writes once."""
-
-    key = models.CharField(max_length=64, unique=True)
-    digest = models.CharField(max_length=64)
-    result = models.CharField(max_length=60)
-    """The tag or name of what was written."""
-    by = models.ForeignKey(User, on_delete=models.PROTECT)
-    at = models.DateTimeField()
+    @property
+    def shown_name(self) -> str:
+        """The name that stands on screens and tape."""
+        return self.get_full_name() or self.username

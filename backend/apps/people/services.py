@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from apps.errors import NotAllowedError
 from apps.people.models import User
+from apps.refusals import NotAllowedError
 from django.contrib.auth import authenticate, login, logout
 from django.http import HttpRequest
 

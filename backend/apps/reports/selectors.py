@@ -5,13 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date, timedelta
 
-from apps.jobs.lines import line_text
-from apps.jobs.selectors import JobState
+from apps.jobs.selectors import OpenJob
 from apps.shop.models import Shop
-from spindle.diagnosis.belief.posterior import believe
 from spindle.faults.model import LEAK, QuestionKind
+from spindle.job.ledger import says
 from spindle.job.prompts import PROMPTS
 from spindle.offers.quote import sureness
+from spindle.words.money import money
 
 _READINGS = (QuestionKind.READING, QuestionKind.TEST)
 _CARE = (
@@ -48,52 +48,53 @@ class Report:
     total_cents: int
 
     @property
-    def euro(self) -> str:
-        """The price in euro."""
-        return f"{self.total_cents / 100:.2f}"
+    def price(self) -> str:
+        """The price in the shop's money."""
+        return money(self.total_cents, self.shop.sign)
 
 
-def report_of(state: JobState, shop: Shop, today: date) -> Report:
-    """Return the report of a job as it stands on that day."""
-    job, record = state.job, state.record
-    verdict, cause, sureness = _verdict(state)
-    standing = [line for line in record.lines if line.kind == "answer" and line.number in record.standing_numbers]
-    by_kind = {line.number: state.model.family_questions[line.body["question"]] for line in standing}
-    failed = [line for line in standing if line.body["outcome"] in by_kind[line.number].fails]
-    trials = [line for line in record.lines if line.kind == "trial" and line.number in record.standing_numbers]
-    fuses = [f"Fuse fitted: {step.body['fuse']}." for step in record.steps.values() if step.body.get("fuse")]
+def report_of(shown: OpenJob) -> Report:
+    """Return the report of a job as it stands today, by the shop's own clock."""
+    job, state, shop, sheet = shown.job, shown.state, shown.shop, shown.row.sheet
+    verdict, cause, sure = _verdict(shown)
+    standing = [line for line in job.lines if line.number in job.standing]
+    questions = {line.number: job.model.family_questions[line.body["question"]] for line in standing if line.kind == "answer"}
+    answers = [line for line in standing if line.kind == "answer"]
+    failed = [line for line in answers if line.body["outcome"] in questions[line.number].fails]
+    trials = [line for line in standing if line.kind == "trial"]
+    fuses = [f"Fuse fitted: {step.body['fuse']}." for step in job.steps.values() if step.body.get("fuse")]
     is_cured = verdict == "Repaired"
     days = state.procedure.guarantee_days if state.procedure and is_cured else 0
     return Report(
         shop=shop,
         tag=job.tag,
-        unit=f"{job.sheet.maker} {job.sheet.console}, board revision {job.sheet.revision}",
-        drive=job.sheet.variant,
-        owner=job.owner_name,
-        complaint=job.complaint,
-        taken_in_on=job.taken_in_at.date(),
-        handed_back_on=today,
+        unit=f"{sheet.maker} {sheet.console}, board revision {sheet.revision}",
+        drive=sheet.variant,
+        owner=job.notes.owner_name,
+        complaint=job.notes.complaint,
+        taken_in_on=shop.day_of(shown.row.taken_in_at),
+        handed_back_on=shop.today(),
         verdict=verdict,
         cause=cause,
-        sureness=sureness,
-        seen=[line_text(line, state.model) for line in failed],
-        done=[line_text(line, state.model).removeprefix("Tried: ").capitalize() for line in trials] + fuses,
-        readings=[line_text(line, state.model) for line in standing if by_kind[line.number].kind in _READINGS],
+        sureness=sure,
+        seen=[says(line, shown.speech) for line in failed],
+        done=[says(line, shown.speech).removeprefix("Tried: ").capitalize() for line in trials] + fuses,
+        readings=[says(line, shown.speech) for line in answers if questions[line.number].kind in _READINGS],
         workaround=state.procedure.alters_unit if state.procedure and is_cured else "",
-        proof=_proof(state),
-        guarantee=_guarantee(days, today),
+        proof=_proof(shown),
+        guarantee=_guarantee(days, shop.today()),
         care=list(_CARE),
-        cautions=_cautions(state),
-        noted=[f"{p.ask}: {c.label}" for p in PROMPTS for c in p.choices if job.condition.get(p.id) == c.id],
-        total_cents=record.proposal.total_cents if record.proposal else 0,
+        cautions=_cautions(shown),
+        noted=[f"{p.ask}: {c.label}" for p in PROMPTS for c in p.choices if job.notes.condition.get(p.id) == c.id],
+        total_cents=job.proposal.total_cents if job.proposal else 0,
     )
 
 
-def _verdict(state: JobState) -> tuple[str, str, str]:
+def _verdict(shown: OpenJob) -> tuple[str, str, str]:
     """Return the verdict, the cause in words and how sure it is."""
-    belief = believe(tuple(state.record.findings), state.model)
-    top = int(belief.p.argmax())
-    fault, p = state.model.faults[top], float(belief.p[top])
+    state = shown.state
+    top = int(state.belief.p.argmax())
+    fault, p = shown.job.model.faults[top], float(state.belief.p[top])
     cause = "Cause unknown: nothing on our list fits well." if fault.id == LEAK else f"{fault.name}."
     sure = sureness(p)
     if state.facts.ends_unrepaired:
@@ -103,10 +104,10 @@ def _verdict(state: JobState) -> tuple[str, str, str]:
     return "Not repaired yet", cause, f"{sure} ({round(100 * p)} in 100)"
 
 
-def _proof(state: JobState) -> list[str]:
-    checks = [f"{c.title}: {'passed' if state.record.checks[c.id] else 'failed'}" for c in state.checks if c.id in state.record.checks]
-    passes = state.record.passes
-    return [*checks, f"{passes} clean passes in a row, {state.passes_needed} were wanted"] if passes else checks
+def _proof(shown: OpenJob) -> list[str]:
+    job, state = shown.job, shown.state
+    checks = [f"{c.title}: {'passed' if job.checks[c.id] else 'failed'}" for c in state.checks if c.id in job.checks]
+    return [*checks, f"{job.passes} clean passes in a row, {state.ending.passes_wanted} were wanted"] if job.passes else checks
 
 
 def _guarantee(days: int, today: date) -> str:
@@ -116,8 +117,8 @@ def _guarantee(days: int, today: date) -> str:
     return f"{days} days on this repair, until {until:%-d %B %Y}. Bring the unit back with this sheet if the same fault returns."
 
 
-def _cautions(state: JobState) -> list[str]:
-    done = {c for n in state.record.steps for c in state.steps[n].cautions} if state.steps else set()
+def _cautions(shown: OpenJob) -> list[str]:
+    done = {c for step in shown.state.steps if step.id in shown.job.steps for c in step.cautions}
     said = ["Do not open the unit: mains voltage inside the case, and invisible laser light in a running drive."]
     if "solvent" in done:
         said.append("A cleaner was used and has dried; a faint smell on the first day is harmless.")

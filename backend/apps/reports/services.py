@@ -4,12 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
-from apps.jobs.selectors import JobState
+from apps.jobs.selectors import OpenJob
 from apps.reports.selectors import report_of
-from apps.shop.models import Shop
 from django.conf import settings
 from django.template.loader import render_to_string
-from django.utils import timezone
 from weasyprint import HTML, URLFetcher
 
 
@@ -35,6 +33,6 @@ def pdf_of(template: str, context: dict[str, Any]) -> bytes:
     return pdf
 
 
-def hand_back_pdf(state: JobState, shop: Shop) -> bytes:
+def hand_back_pdf(shown: OpenJob) -> bytes:
     """Return the one-page report of a job as a PDF."""
-    return pdf_of("reports/hand_back.html", {"r": report_of(state, shop, timezone.localdate())})
+    return pdf_of("reports/hand_back.html", {"r": report_of(shown)})

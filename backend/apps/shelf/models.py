@@ -1,4 +1,4 @@
-"""The shelf: kinds of parts, parts, donors, orders; what was taken for which job; and what belongs to an owner."""
+"""The shelf: kinds of parts, parts, donors, orders. It knows nothing of jobs: what is taken for which is theirs."""
 
 from __future__ import annotations
 
@@ -77,7 +77,7 @@ class Order(models.Model):
 
 
 class Part(models.Model):
-    """Equal pieces under one tag. ``count`` is what lies on the shelf now. What belongs to an owner has an ``owner_job`` and never counts."""
+    """Equal pieces under one tag. ``count`` is what lies on the shelf now. What belongs to an owner never counts."""
 
     tag = models.CharField(max_length=16, unique=True)
     kind = models.ForeignKey(Kind, on_delete=models.PROTECT, related_name="parts")
@@ -92,18 +92,17 @@ class Part(models.Model):
     piece_cents = models.PositiveIntegerField(default=0)
     donor = models.ForeignKey(Donor, on_delete=models.PROTECT, null=True, related_name="parts")
     order = models.ForeignKey(Order, on_delete=models.PROTECT, null=True)
-    owner_job = models.ForeignKey("jobs.Job", on_delete=models.PROTECT, null=True, related_name="custody")
-    away_since = models.DateTimeField(null=True)
-    """Since when an owner's part is out of its unit; null once it is back."""
+    is_owned = models.BooleanField(default=False)
+    """It belongs to the owner of a unit in the house: nobody else's, and no stock."""
     at = models.DateTimeField()
 
     class Meta:
         ordering = ("pk",)
         constraints = (
             models.CheckConstraint(condition=Q(count__gte=0), name="stock_never_below_nothing"),
-            models.CheckConstraint(condition=Q(owner_job__isnull=True) | Q(count=0), name="custody_is_never_stock"),
+            models.CheckConstraint(condition=Q(is_owned=False) | Q(count=0), name="custody_is_never_stock"),
         )
-        indexes = (models.Index(fields=["kind", "count"]), models.Index(fields=["owner_job"], condition=Q(away_since__isnull=False), name="away"))
+        indexes = (models.Index(fields=["kind", "count"]),)
 
 
 class Check(models.Model):
@@ -122,19 +121,6 @@ class Check(models.Model):
         constraints = (models.CheckConstraint(condition=Q(part__isnull=True) ^ Q(donor__isnull=True), name="checked_one_thing"),)
 
 
-class Taking(models.Model):
-    """One piece taken from the shelf for a job, until it is fitted for good or back."""
-
-    part = models.ForeignKey(Part, on_delete=models.PROTECT, related_name="takings")
-    job = models.ForeignKey("jobs.Job", on_delete=models.PROTECT, related_name="takings")
-    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
-    at = models.DateTimeField()
-    ended = models.CharField(max_length=8, blank=True, choices=[("back", "back on the shelf"), ("fitted", "fitted for good")])
-
-    class Meta:
-        indexes = (models.Index(fields=["job"], condition=Q(ended=""), name="open_takings"),)
-
-
 class Movement(models.Model):
     """What happened to a part or donor: append-only, for people."""
 
@@ -146,13 +132,3 @@ class Movement(models.Model):
 
     class Meta:
         ordering = ("at", "pk")
-
-
-class Want(models.Model):
-    """What an open job waits for: the part of the repair that was proposed."""
-
-    job = models.OneToOneField("jobs.Job", on_delete=models.CASCADE, related_name="want")
-    repair = models.CharField(max_length=40)
-    level = models.CharField(max_length=20, db_index=True)
-    p_success = models.FloatField()
-    since = models.DateTimeField()

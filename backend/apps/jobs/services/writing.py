@@ -1,64 +1,61 @@
-"""How every write to a job happens: once per key, on the version the writer saw, onto the end of the tape."""
+"""The one write: lock, key, version, fold, decide, append, effects, and the view before the commit.
+
+What may happen to a job is decided by :mod:`spindle.job.ledger`; here it is made to happen once, for one writer at a time, or not at all.
+"""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from contextlib import contextmanager
-from dataclasses import dataclass, field
+from collections.abc import Callable
+from dataclasses import asdict, dataclass, replace
 from datetime import datetime
-from typing import Any
+from functools import partial
+from typing import Any, Generic, TypeVar
 
-from apps.errors import NotFoundError, StaleWriteError
+from apps.jobs.carrying_out import Writer, carry_out
 from apps.jobs.models import Job, TapeLine
-from apps.jobs.record import Record, fold
-from apps.jobs.selectors import changes_since, lines_of, model_of_job
+from apps.jobs.selectors import OpenJob, changes_since, shelf_for, shown_as, value_of
+from apps.jobs.world import ShopWorld
 from apps.people.models import User
-from apps.people.permissions import Action, require
-from apps.people.writes import digest_of, note_write, written_before
-from django.db import transaction
+from apps.people.permissions import require
+from apps.refusals import StaleWriteError
+from apps.shop.models import Shop
+from apps.shop.selectors import the_shop
+from apps.writing.once import Command, claim, digest_of, trying_twice
 from django.utils import timezone
-from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.given.case import Trial, TrialResult
+from spindle.errors import NotFoundError
+from spindle.job import effects, value
+from spindle.job.asking import Decision
+from spindle.job.ledger import ASKS, after, decide
+from spindle.job.state import JobState
+
+_T = TypeVar("_T")
+_SHELF = (effects.Take, effects.GiveBack, effects.OwnLeft, effects.OwnOut)
 
 
 @dataclass(frozen=True)
-class Command:
-    """Who writes to which job, with which idempotency key, on which version."""
+class JobCommand:
+    """Who writes to which job, with which idempotency key, on which version, and when it happened (None is now)."""
 
     user: User
     tag: str
     key: str
     version: int
     at: datetime | None = None
-    """When it happened; None is now."""
 
 
-@dataclass
-class Writing:
-    """A write in progress, inside its transaction, with the job locked."""
+@dataclass(frozen=True)
+class Written(Generic[_T]):
+    """What a write answers with: the view, and whether anything was written."""
 
-    job: Job
-    user: User
-    is_replay: bool
-    at: datetime
-    record: Record = field(default_factory=Record)
-    _next: int = 1
-
-    @property
-    def model(self) -> CompiledModel:
-        """The fault model of the job's drive."""
-        return model_of_job(self.job)
-
-    def append(self, kind: str, body: dict[str, Any]) -> int:
-        """Append a line to the tape; return its number."""
-        number = self._next
-        TapeLine.objects.create(job=self.job, number=number, version=self.job.version + 1, kind=kind, body=body, at=self.at, by=self.user)
-        self._next += 1
-        return number
+    view: _T
+    is_new: bool
 
 
-@contextmanager
-def writing(command: Command, action: Action, what: str, body: dict[str, Any]) -> Iterator[Writing]:
-    """Open a write to a job, or a replay of one that is done already (then nothing must be written).
+def write(command: JobCommand, ask: Any, build: Callable[[OpenJob], _T]) -> Written[_T]:
+    """Do what is asked of a job, once, and return the view of the job as it then stands.
+
+    The view is built before the commit: what cannot be shown is not written. A replay writes nothing, and so does what changes nothing.
 
     Raises
     ------
@@ -70,25 +67,70 @@ def writing(command: Command, action: Action, what: str, body: dict[str, Any]) -
         If the key was used for something else.
     StaleWriteError
         If the job has moved on since ``command.version``; says how.
+    NotNowError, InvalidError, GoneError, RefusedError
+        If the ledger refuses it.
     """
-    require(command.user, action)
-    with transaction.atomic():
-        job = Job.objects.select_for_update().filter(tag=command.tag).first()
-        if job is None:
-            raise NotFoundError(f"There is no job {command.tag}.")
-        digest = digest_of(what, {"tag": command.tag, **body})
-        if written_before(command.key, digest) is not None:
-            yield Writing(job, command.user, True, timezone.now())
-            return
-        if command.version != job.version:
-            raise StaleWriteError(
-                "Somebody else wrote to this job meanwhile. Nothing of yours is lost: look at what changed, then send it again.",
-                version=job.version,
-                changed=changes_since(job, command.version),
-            )
-        lines = lines_of(job)
-        write = Writing(job, command.user, False, command.at or timezone.now(), fold(lines), len(lines) + 1)
-        yield write
-        job.version += 1
-        job.save()
-        note_write(command.key, digest, job.tag, command.user, write.at)
+    require(command.user, ASKS[type(ask)].needed(ask).duty)
+    return trying_twice(partial(_write, command, ask, build))
+
+
+def _write(command: JobCommand, ask: Any, build: Callable[[OpenJob], _T]) -> Written[_T]:
+    row = Job.objects.select_for_update(of=("self",)).select_related("sheet").filter(tag=command.tag.strip().upper()).first()
+    if row is None:
+        raise NotFoundError(f"There is no job {command.tag}.")
+    digest = digest_of(ASKS[type(ask)].name, {"tag": row.tag, **asdict(ask)})
+    is_replay = claim(Command(command.user, command.key, command.at), digest, row.tag) is not None
+    shop, job = the_shop(), value_of(row)
+    if is_replay:
+        return Written(build(_shown(row, job, shop)), False)
+    if command.version != job.version:
+        raise StaleWriteError(
+            "Somebody else wrote to this job meanwhile. Nothing of yours is lost: look at what changed, then send it again.",
+            version=job.version,
+            changed=changes_since(job, command.version, shop.sign),
+        )
+    world = ShopWorld(row, job, shop)
+    world.hold(ASKS[type(ask)].touches(job, ask))
+    decision = decide(job, ask, world)
+    if not decision.drafts:
+        return Written(build(_shown(row, job, shop)), False)
+    now = after(job, decision, at=command.at or timezone.now(), by=command.user.shown_name)
+    append(row, job, now, command.user)
+    carry_out(decision.effects, Writer(row, command.user, now.lines[-1].at))
+    shown = _shown(row, now, shop, has_moved_shelf=_moves_shelf(decision))
+    keep(row, shown.state)
+    return Written(build(shown), True)
+
+
+def _moves_shelf(decision: Decision) -> bool:
+    return any(isinstance(x, _SHELF) for x in decision.effects)
+
+
+def _shown(row: Job, job: value.Job, shop: Shop, *, has_moved_shelf: bool = False) -> OpenJob:
+    return shown_as(row, job, shop, shelf_for(row.sheet_id, shop, is_fresh=has_moved_shelf))
+
+
+def append(row: Job, was: value.Job, now: value.Job, by: User) -> None:
+    """Append the lines that a job has gained to its tape."""
+    new = now.lines[len(was.lines) :]
+    TapeLine.objects.bulk_create(TapeLine(job=row, number=x.number, version=x.version, kind=x.kind, body=x.body, at=x.at, by=by) for x in new)
+
+
+def keep(row: Job, state: JobState) -> None:
+    """Keep beside the tape where a job stands by it, for lists and searches."""
+    job, notes = state.job, state.job.notes
+    row.owner_name, row.owner_contact, row.complaint, row.supply = notes.owner_name, notes.owner_contact, notes.complaint, notes.supply
+    row.limit_cents, row.promised_on, row.condition = notes.limit_cents, notes.promised_on, dict(notes.condition)
+    row.stage, row.depth, row.power, row.version = job.stage.value, int(job.depth), job.power.value, job.version
+    row.waits_for, row.tried = state.waits_for, tried_in(job)
+    row.save()
+
+
+def tried_in(job: value.Job) -> list[list[Any]]:
+    """Return every standing trial of one repair alone, and whether it came out clean and the proof left it so."""
+    return [[t.changes[0].repair, t.result is TrialResult.CLEAN] for t in job.trials if isinstance(t, Trial) and len(t.changes) == 1]
+
+
+def at_version(command: JobCommand, version: int) -> JobCommand:
+    """Return a command on another version, for whoever writes several times in a row."""
+    return replace(command, version=version)

@@ -6,25 +6,21 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from apps.drives.selectors import sheet_of
-from apps.errors import NotNowError
 from apps.people.models import User
-from apps.people.permissions import Action
-from apps.people.writes import Order as Command
-from apps.people.writes import lock, once
 from apps.shelf.models import Check, Donor, Part
-from apps.shelf.selectors import donor_by_tag, donor_pieces, part_by_tag
-from apps.shelf.services.pieces import kind_of, new_part, next_tag, note
+from apps.shelf.selectors import donor_by_tag, donor_pieces, part_by_tag, piece_cents
+from apps.shelf.services.pieces import check_level, kind_of, new_part, next_tag, note, shelf_write
+from apps.writing.once import Command
 from spindle.drives.levels import LEVELS
-from spindle.stock.conditions import share
+from spindle.errors import NotNowError
 
 
 def add_donor(command: Command, variant: str, *, bought_cents: int, origin: str, place: str) -> Donor:
     """Keep a unit or drive for parts."""
-    with once(command, Action.SHELF, "donor", {"variant": variant, "cents": bought_cents, "origin": origin, "place": place}) as write:
+    with shelf_write(command, "donor", {"variant": variant, "cents": bought_cents, "origin": origin, "place": place}) as write:
         if write.is_replay:
             return donor_by_tag(write.result)
         sheet = sheet_of(variant)
-        lock("donor")
         donor = Donor.objects.create(tag=next_tag(Donor, "D"), sheet=sheet, bought_cents=bought_cents, origin=origin, place=place, at=write.at)
         write.result = donor.tag
         note(donor.tag, "came", f"kept for parts: {origin}", command.user, write.at)
@@ -39,16 +35,16 @@ def harvest(command: Command, tag: str, level: str, place: str) -> Part:
     NotNowError
         If the piece is gone already.
     """
-    with once(command, Action.SHELF, "harvest", {"tag": tag, "level": level, "place": place}) as write:
+    with shelf_write(command, "harvest", {"tag": tag, "level": level, "place": place}) as write:
         if write.is_replay:
             return part_by_tag(write.result)
-        part = take_out_of(command.user, Piece(tag, level, place), write.at)
+        part = take_out_of(command.user, PieceAsked(tag, level, place), write.at)
         write.result = part.tag
     return part
 
 
 @dataclass(frozen=True)
-class Piece:
+class PieceAsked:
     """One piece of one donor, and where it will lie."""
 
     donor: str
@@ -56,7 +52,7 @@ class Piece:
     place: str = ""
 
 
-def take_out_of(user: User, asked: Piece, at: datetime) -> Part:
+def take_out_of(user: User, asked: PieceAsked, at: datetime) -> Part:
     """Take a piece out of a donor, inside the caller's transaction.
 
     Raises
@@ -64,13 +60,13 @@ def take_out_of(user: User, asked: Piece, at: datetime) -> Part:
     NotNowError
         If the piece is gone already.
     """
-    donor = _locked_donor(asked.donor)
+    donor = _held_donor(asked.donor)
     pieces, level = donor_pieces(donor), asked.level
     piece = next((p for p in pieces if p.level == level), None)
     if piece is None or piece.gone:
         raise NotNowError(f"{donor.tag} has no {LEVELS[level].name.lower() if level in LEVELS else level} any more.", reason="gone")
     kind = kind_of(level, piece.code, f"{LEVELS[level].name} {piece.code}")
-    cents = round(donor.bought_cents * share(level, [p.level for p in pieces]))
+    cents = piece_cents(donor, level)
     known = {"health": piece.condition.health.value, "works": sorted(piece.condition.works), "fails": sorted(piece.condition.fails)}
     part = new_part(kind, at, donor=donor, is_complete=True, place=asked.place, piece_cents=cents, **known)
     for check in donor.checks.all():
@@ -85,10 +81,11 @@ def take_out_of(user: User, asked: Piece, at: datetime) -> Part:
 
 def scrap_donor(command: Command, tag: str, why: str, level: str = "") -> Donor:
     """Throw a donor away, or one piece that is left in it, with a reason."""
-    with once(command, Action.SHELF, "scrap_donor", {"tag": tag, "why": why, "level": level}) as write:
+    with shelf_write(command, "scrap_donor", {"tag": tag, "why": why, "level": level}) as write:
         if not write.is_replay:
-            donor = _locked_donor(tag)
+            donor = _held_donor(tag)
             if level:
+                check_level(level)
                 donor.gone = {**donor.gone, level: f"thrown away: {why}"}
             else:
                 donor.is_scrapped = True
@@ -99,8 +96,7 @@ def scrap_donor(command: Command, tag: str, why: str, level: str = "") -> Donor:
     return donor_by_tag(tag)
 
 
-def _locked_donor(tag: str) -> Donor:
-    Donor.objects.select_for_update().filter(tag__iexact=tag).first()
+def _held_donor(tag: str) -> Donor:
     donor = donor_by_tag(tag)
     if donor.is_scrapped:
         raise NotNowError(f"{donor.tag} was thrown away.", reason="gone")

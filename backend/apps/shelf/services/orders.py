@@ -5,13 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
-from apps.errors import InvalidError, NotFoundError, NotNowError
-from apps.people.permissions import Action
-from apps.people.writes import Order as Command
-from apps.people.writes import lock, once
 from apps.shelf.models import Order, Part, Supplier
 from apps.shelf.selectors import part_by_tag
-from apps.shelf.services.pieces import kind_of, new_part, next_tag, note
+from apps.shelf.services.pieces import kind_of, new_part, next_tag, note, shelf_write
+from apps.writing.once import Command
+from spindle.errors import InvalidError, NotFoundError, NotNowError
 
 
 @dataclass(frozen=True)
@@ -30,11 +28,10 @@ class Wanted:
 
 def order(command: Command, wanted: Wanted) -> Order:
     """Write an order down."""
-    with once(command, Action.SHELF, "order", vars(wanted)) as write:
+    with shelf_write(command, "order", vars(wanted)) as write:
         if write.is_replay:
             return Order.objects.get(tag=write.result)
         supplier, _ = Supplier.objects.get_or_create(name=wanted.supplier)
-        lock("order")
         kind = kind_of(wanted.level, wanted.code, wanted.name)
         own = {"packs": wanted.packs, "pack_size": wanted.pack_size, "pack_cents": wanted.pack_cents, "ordered_on": wanted.ordered_on}
         placed = Order.objects.create(tag=next_tag(Order, "O"), supplier=supplier, kind=kind, **own)
@@ -51,7 +48,7 @@ def arrive(command: Command, tag: str, *, on: date, place: str) -> Part:
     NotNowError
         If it has arrived or was cancelled before.
     """
-    with once(command, Action.SHELF, "arrive", {"tag": tag, "on": on, "place": place}) as write:
+    with shelf_write(command, "arrive", {"tag": tag, "on": on, "place": place}) as write:
         if write.is_replay:
             return part_by_tag(write.result)
         placed = _open_order(tag)
@@ -67,9 +64,9 @@ def arrive(command: Command, tag: str, *, on: date, place: str) -> Part:
 
 def cancel_order(command: Command, tag: str, why: str) -> Order:
     """An order will not come."""
-    with once(command, Action.SHELF, "cancel", {"tag": tag, "why": why}) as write:
+    with shelf_write(command, "cancel", {"tag": tag, "why": why}) as write:
         if write.is_replay:
-            return Order.objects.get(tag__iexact=tag)
+            return Order.objects.get(tag=tag.strip().upper())
         placed = _open_order(tag)
         placed.cancelled = why
         placed.save(update_fields=["cancelled"])
@@ -78,7 +75,7 @@ def cancel_order(command: Command, tag: str, why: str) -> Order:
 
 
 def _open_order(tag: str) -> Order:
-    found = Order.objects.select_for_update(of=("self",)).select_related("kind", "supplier").filter(tag__iexact=tag).first()
+    found = Order.objects.select_related("kind", "supplier").filter(tag=tag.strip().upper()).first()
     if found is None:
         raise NotFoundError(f"There is no order {tag}.")
     if found.arrived_on or found.cancelled:

@@ -2,43 +2,80 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
 from datetime import datetime
 from typing import Any
 
-from apps.errors import InvalidError, NotFoundError
 from apps.people.models import User
-from apps.people.writes import lock
 from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part
+from apps.writing.once import Command, Once, lock, once
 from spindle.drives.levels import LEVELS
+from spindle.errors import InvalidError, NotFoundError
 from spindle.stock.conditions import condition
+from spindle.words.duty import Duty
 from spindle.words.health import FUNCTIONS, Health
+
+
+@contextmanager
+def shelf_write(command: Command, what: str, body: dict[str, Any]) -> Iterator[Once]:
+    """Open a write to the shelf, or a replay of one that is done.
+
+    One write to the shelf at a time: whatever it touches, nobody waits for it with something in hand that it needs.
+
+    Raises
+    ------
+    NotAllowedError, KeyReusedError
+    """
+    with once(command, Duty.SHELF, what, body) as write:
+        if not write.is_replay:
+            lock_shelf()
+        yield write
+
+
+def lock_shelf() -> None:
+    """Wait until no other transaction is changing the shelf, and hold off those that come, until this one ends."""
+    lock("shelf")
+
+
+def check_level(level: str, *, place: str = "level") -> None:
+    """Refuse a level that does not exist.
+
+    Raises
+    ------
+    InvalidError
+    """
+    if level not in LEVELS:
+        raise InvalidError(place, f"There is no level {level!r}; there are {', '.join(LEVELS)}.")
 
 
 def kind_of(level: str, code: str, name: str) -> Kind:
     """Return the kind of a code, made if the shelf never held it."""
-    if level not in LEVELS:
-        raise InvalidError("level", f"There is no level {level!r}; there are {', '.join(LEVELS)}.")
+    check_level(level)
     if not code.strip():
         raise InvalidError("code", "Which part is it? Write its code.")
     return Kind.objects.get_or_create(level=level, code=code.strip(), defaults={"name": name.strip() or f"{LEVELS[level].name} {code}"})[0]
 
 
 def new_part(kind: Kind, at: datetime, **own: Any) -> Part:
-    """Put a part under the next tag."""
-    lock("part")
+    """Put a part under the next tag; the caller holds the shelf."""
     return Part.objects.create(tag=next_tag(Part, "P"), kind=kind, at=at, **own)
 
 
+def new_own_part(tag: str, kind: Kind, place: str, at: datetime) -> Part:
+    """Put an owner's part under a tag of its own: it never counts as stock."""
+    return Part.objects.create(tag=tag, kind=kind, count=0, health=Health.UNKNOWN.value, is_complete=True, place=place, is_owned=True, at=at)
+
+
 def next_tag(model: type[Donor | Order | Part], prefix: str) -> str:
-    """Return the next free tag; the caller holds the lock of its kind of tag."""
+    """Return the next free tag; the caller holds the shelf."""
     last = model.objects.filter(tag__startswith=f"{prefix}-").order_by("-pk").values_list("tag", flat=True).first()
     return f"{prefix}-{(int(last.split('-')[1]) if last else 0) + 1:04d}"
 
 
-def locked(tag: str) -> Part:
-    """Return a part under its row lock, or raise NotFoundError."""
-    part = Part.objects.select_for_update(of=("self",)).select_related("kind", "owner_job").filter(tag__iexact=tag).first()
+def held(tag: str) -> Part:
+    """Return a part that is about to change, or raise NotFoundError; the caller holds the shelf."""
+    part = Part.objects.select_related("kind").filter(tag=tag.strip().upper()).first()
     if part is None:
         raise NotFoundError(f"There is no part {tag}.")
     return part

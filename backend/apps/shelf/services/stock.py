@@ -5,13 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from apps.errors import InvalidError, NotFoundError, NotNowError
-from apps.people.permissions import Action
-from apps.people.writes import Order as Command
-from apps.people.writes import once
 from apps.shelf.models import Donor, Kind, Part
 from apps.shelf.selectors import donor_by_tag, part_by_tag
-from apps.shelf.services.pieces import kind_of, locked, new_part, note, note_checks, seen_text
+from apps.shelf.services.pieces import held, kind_of, new_part, note, note_checks, seen_text, shelf_write
+from apps.writing.once import Command
+from spindle.errors import InvalidError, NotFoundError, NotNowError
 from spindle.words.health import Health
 
 
@@ -33,7 +31,7 @@ class Arrival:
 
 def receive(command: Command, arrival: Arrival) -> Part:
     """Put parts on the shelf under one tag; the price of a piece is that of the pack, rounded up."""
-    with once(command, Action.SHELF, "receive", vars(arrival)) as write:
+    with shelf_write(command, "receive", vars(arrival)) as write:
         if write.is_replay:
             return part_by_tag(write.result)
         if arrival.count < 1 or arrival.pack_size < 1:
@@ -48,7 +46,7 @@ def receive(command: Command, arrival: Arrival) -> Part:
 
 def set_minimum(command: Command, level: str, code: str, count: int) -> Kind:
     """Say how many of a kind should be here or on their way at least."""
-    with once(command, Action.SHELF, "minimum", {"level": level, "code": code, "count": count}) as write:
+    with shelf_write(command, "minimum", {"level": level, "code": code, "count": count}) as write:
         kind = Kind.objects.filter(level=level, code=code).first()
         if kind is None:
             raise NotFoundError(f"The shelf has never held {code}.")
@@ -67,10 +65,10 @@ def scrap(command: Command, tag: str, count: int, why: str) -> Part:
     NotNowError
         If fewer are here.
     """
-    with once(command, Action.SHELF, "scrap", {"tag": tag, "count": count, "why": why}) as write:
+    with shelf_write(command, "scrap", {"tag": tag, "count": count, "why": why}) as write:
         if write.is_replay:
             return part_by_tag(tag)
-        part = locked(tag)
+        part = held(tag)
         if count < 1 or part.count < count:
             raise NotNowError(f"{part.tag} has {part.count} here, not {count}.", reason="too_few")
         part.count -= count
@@ -83,9 +81,9 @@ def scrap(command: Command, tag: str, count: int, why: str) -> Part:
 def check_health(command: Command, tag: str, seen: Mapping[str, bool], unit: str) -> None:
     """Write down what a part or a donor was seen to do, function by function, and in which unit."""
     body = {"tag": tag, "seen": dict(seen), "unit": unit}
-    with once(command, Action.SHELF, "check", body) as write:
+    with shelf_write(command, "check", body) as write:
         if not write.is_replay:
-            thing: Donor | Part = donor_by_tag(tag) if tag.upper().startswith("D-") else locked(tag)
+            thing: Donor | Part = donor_by_tag(tag) if tag.upper().startswith("D-") else held(tag)
             note_checks(thing, seen, unit, command.user, write.at)
             note(tag.upper(), "checked", seen_text(seen) + (f" in {unit}" if unit else ""), command.user, write.at)
             write.result = tag

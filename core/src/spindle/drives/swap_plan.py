@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Final
 
@@ -50,6 +50,8 @@ class PlanStep:
     cautions: tuple[str, ...] = ()
     details: tuple[str, ...] = ()
     shifts: tuple[Shift, ...] = ()
+    id: str = ""
+    """Names it within its plan, there and back: what was done is remembered by it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,9 +133,20 @@ def swap_plan(unit: FullSheet, level: str, *, broken: frozenset[str] = frozenset
     stays = tuple(a for a in atoms(unit) if a not in whole)
     if purpose is Purpose.TEST:  # the own board lies on the mat meanwhile, and goes back
         forward, back, taken, stays = (*forward, _step("look", level, kept_root), *back), (), (), atoms(unit)
+    forward, back = _named(forward, "there"), _named(back, "back")
     return SwapPlan(
         level, purpose, stays, kept, taken, forward, back, _lost(level, unit), _shows(purpose, kept_root), _warnings(unit, level, (whole, kept), broken)
     )
+
+
+def _named(steps: tuple[PlanStep, ...], way: str) -> tuple[PlanStep, ...]:
+    """Give each step its id: the way, its kind, and which of that kind it is."""
+    seen: dict[str, int] = {}
+    named = []
+    for step in steps:
+        seen[step.kind] = seen.get(step.kind, 0) + 1
+        named.append(replace(step, id=f"{way}_{step.kind}_{seen[step.kind]}"))
+    return tuple(named)
 
 
 def _refuse(level: str, carrier: str, *, is_key_dead: bool) -> None:

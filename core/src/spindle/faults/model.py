@@ -105,6 +105,8 @@ class Question:
     """Exponent on the likelihood: below 1 for questions that partly see the same thing as another."""
     order: int = 0
     """Place in the baseline sequence; 0 for questions outside it."""
+    short: str = ""
+    """Its name on a small card, where it has one."""
     fails: tuple[str, ...] = ()
     """Outcomes that mean "this stage did not work", worst last."""
 
@@ -112,6 +114,11 @@ class Question:
     def is_behaviour(self) -> bool:
         """True if it watches what the drive does; a look at a part itself does not age by a change elsewhere."""
         return self.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS) or self.mains is Mains.LIVE
+
+    @property
+    def name(self) -> str:
+        """What it is called where there is little room."""
+        return self.short or self.id.replace("_", " ")
 
     def outcome(self, outcome_id: str) -> Outcome | None:
         """Return the outcome of that id, or None."""

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import asdict, fields
-from typing import Final
+from dataclasses import asdict, fields, replace
+from typing import Any, Final
 
 from spindle.diagnosis.given.case import Answer, Case, Change, Finding, Remark, Setting, Stock, Trial, TrialResult
 from spindle.diagnosis.given.economy import Economy
@@ -70,10 +70,11 @@ def _economy(top: Place) -> Economy:
     if "economy" not in top:
         return Economy()
     own = Economy()
-    names = [f.name for f in fields(Economy)]
+    names = [f.name for f in fields(Economy) if f.name != "sign"]
     given = Place(top.raw("economy"), "/economy", names)
     promise = given.number("promise_days", 0.0, high=365) if "promise_days" in given else None
-    return Economy(promise_days=promise, **{n: given.number(n, getattr(own, n), high=100_000) for n in names if n != "promise_days"})
+    figures: dict[str, Any] = {n: given.number(n, getattr(own, n), high=100_000) for n in names if n != "promise_days"}
+    return replace(own, promise_days=promise, **figures)
 
 
 def _stock(top: Place, sheet: DriveSheet) -> tuple[Stock, ...]:
@@ -173,7 +174,7 @@ def write_case(case: Case) -> dict[str, object]:
         "version": VERSION,
         "drive": write_drive(case.sheet),
         "bench": {"depth": case.depth.name.lower()},
-        "economy": {k: v for k, v in asdict(case.economy).items() if v is not None},
+        "economy": {k: v for k, v in asdict(case.economy).items() if v is not None and k != "sign"},
         "stock": [write_stock(s) for s in case.stock],
         "findings": [_write_finding(f) for f in case.findings],
         "strikes": [f.id for f in case.findings if f.is_struck],

@@ -24,7 +24,7 @@ class Wish:
 
 
 @dataclass(frozen=True, slots=True)
-class Piece:
+class Spare:
     """A part that is here, with the chance that it is good."""
 
     tag: str
@@ -42,7 +42,7 @@ class Given:
     reason: str
 
 
-def assign(wishes: Sequence[Wish], pieces: Sequence[Piece], fits: Callable[[str, str], bool], *, waits: Sequence[float], economy: Economy) -> tuple[Given, ...]:
+def assign(wishes: Sequence[Wish], pieces: Sequence[Spare], fits: Callable[[str, str], bool], *, waits: Sequence[float], economy: Economy) -> tuple[Given, ...]:
     """Return who gets which part: the total saving is the largest that any assignment has.
 
     A job that gets a part now saves its wait for the next delivery, weighed by the chance that part and repair mend the unit.
@@ -75,7 +75,7 @@ def saving(wish: Wish, waits: Sequence[float], economy: Economy) -> float:
     return sum(own.waiting(w) for w in waits) / len(waits) + min(wish.since_days, 365.0) * 1e-4 + 1e-6
 
 
-def _given(wish: Wish, piece: Piece, saves: float, waits: Sequence[float]) -> Given:
+def _given(wish: Wish, piece: Spare, saves: float, waits: Sequence[float]) -> Given:
     promise = "nothing promised" if wish.days_left is None else "promise passed" if wish.days_left <= 0 else f"promised in {wish.days_left:.0f} days"
     late = 0.0 if wish.days_left is None else sum(w > wish.days_left for w in waits) / len(waits)
     wait = f"the next delivery is about {median(waits):.0f} days off" + (f", too late for it in {100 * late:.0f} %" if late else "")

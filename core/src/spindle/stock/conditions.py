@@ -5,7 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Final
 
+from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.planning.problem import part_terms
 from spindle.drives.levels import LEVELS, is_within
 from spindle.words.health import Health
 
@@ -55,10 +58,31 @@ def condition(level: str, seen: Mapping[str, bool], *, others: Iterable[str] = (
     return Condition(level, states)
 
 
-def share(level: str, pieces: Iterable[str]) -> float:
-    """Return what share of a donor's price a piece carries: its part of the pieces that are not made of others; the whole carries all."""
-    single = [p for p in pieces if p not in ("drive", "deck")]
-    return sum(is_within(p, level) for p in single) / max(len(single), 1)
+LEAST_WORTH_EUR: Final = 1.0
+"""What a piece is worth of which no price is known: a spring, a hub, a bracket. Not nothing, and little beside a motor."""
+
+
+def worth_of(model: CompiledModel) -> dict[str, float]:
+    """Return what a new piece of each level costs for this drive, in the shop's money: the dearest of the repairs that put one in."""
+    prices = {r.id: part_terms(r, model)[0] for r in model.repairs if r.uses_item}
+    return {v.id: max((prices[r] for r in v.repairs if r in prices), default=LEAST_WORTH_EUR) for v in LEVELS.values()}
+
+
+def share(level: str, pieces: Iterable[str], worth: Mapping[str, float]) -> float:
+    """Return what share of a donor's price a piece carries: its part of what the pieces would cost new; the whole carries all.
+
+    Parameters
+    ----------
+    pieces : the levels that the donor comes apart into; those made of others (the whole, the deck) carry what is in them
+    worth : level -> price of a new one, in the shop's money; a level without one counts as :data:`LEAST_WORTH_EUR`
+
+    Examples
+    --------
+    >>> share("spindle_motor", ["drive", "spindle_motor", "clamp"], {"spindle_motor": 9.0, "clamp": 3.0})
+    0.75
+    """
+    single = {p: max(worth.get(p, LEAST_WORTH_EUR), LEAST_WORTH_EUR) for p in pieces if p not in ("drive", "deck")}
+    return sum(w for p, w in single.items() if is_within(p, level)) / (sum(single.values()) or 1.0)
 
 
 def pieces_left(pieces: Iterable[str], gone: Iterable[str]) -> tuple[str, ...]:

@@ -29,3 +29,14 @@ def money(cents: int, sign: str) -> str:
     ('€33.30', 'CHF 5.00')
     """
     return f"{sign}{' ' if sign.isalpha() and len(sign) > 1 else ''}{cents / 100:.2f}"
+
+
+def rounded(amount: float, sign: str) -> str:
+    """Return an amount without its cents, as it is said.
+
+    Examples
+    --------
+    >>> rounded(41.7, "€")
+    '42 €'
+    """
+    return f"{amount:.0f} {sign}"

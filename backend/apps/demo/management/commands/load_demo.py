@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import sys
 from typing import Any
 
-from apps.demo.services import is_empty, load, sign_ins, wipe
-from django.core.management.base import BaseCommand, CommandParser
+from apps.demo.services import holds_more, is_empty, load, sign_ins, wipe
+from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 
 class Command(BaseCommand):
@@ -16,6 +17,7 @@ class Command(BaseCommand):
     def add_arguments(self, parser: CommandParser) -> None:
         """Declare the flags."""
         parser.add_argument("--fresh", action="store_true", help="throw everything away first")
+        parser.add_argument("--yes", action="store_true", help="with --fresh: do not ask, whatever is in it")
         parser.add_argument("--sign-ins", action="store_true", help="print who can sign in, and do nothing else")
 
     def handle(self, *args: Any, **options: Any) -> None:
@@ -24,7 +26,17 @@ class Command(BaseCommand):
             for role, name, password in sign_ins():
                 self.stdout.write(f"  {role:<11} {name:<6} {password}")
             return
-        if options["fresh"]:
+        if options["fresh"] and not is_empty():
+            more = holds_more()
+            if more and not options["yes"] and not _is_meant(more):
+                raise CommandError("Nothing was thrown away.")
             wipe()
         if is_empty():
             load()
+
+
+def _is_meant(more: list[str]) -> bool:
+    """Ask whoever sits at the terminal; nobody there means no."""
+    if not sys.stdin.isatty():
+        return False
+    return input(f"This database holds more than the demo: {', '.join(more)}. Throw all of it away? Write “yes”: ").strip().lower() == "yes"

@@ -11,6 +11,7 @@ from spindle.diagnosis.belief.trials import clean_so_far, cure_curve
 from spindle.diagnosis.given.case import TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.diagnosis.given.economy import Economy
+from spindle.words.money import rounded
 
 CONFIDENCE: Final = 0.95
 """How sure a bench wants to be before it hands a unit back: one return in twenty for this reason is what our shop accepts."""
@@ -73,7 +74,7 @@ def judge_ending(belief: Belief, model: CompiledModel, economy: Economy) -> Endi
     costs, saves = more * PASS_MIN * economy.rate_eur_per_min, (curve(max(wanted, done)) - now) * economy.return_eur
     if done >= MIN_PASSES and costs >= saves:
         says = (
-            f"{now:.0%} sure after {done} passes. {more} more would cost {costs:.0f} € and save about {saves:.0f} € in returns: "
+            f"{now:.0%} sure after {done} passes. {more} more would cost {rounded(costs, economy.sign)} and save about {rounded(saves, economy.sign)} in returns: "
             "hand it back as probable, and say so."
         )
         return Ending(now, done, wanted, "probable", says, shows)

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from spindle.diagnosis.belief.contradictions import Contradiction, find_contradictions
 from spindle.diagnosis.belief.ending import Ending, judge_ending
-from spindle.diagnosis.belief.posterior import Moved, believe, weights_of_evidence
+from spindle.diagnosis.belief.posterior import Belief, Moved, believe, weights_of_evidence
 from spindle.diagnosis.belief.two_faults import PairFit, fit_pair
 from spindle.diagnosis.evidence.gather import LeftOut
 from spindle.diagnosis.explaining.advice import advise, look_ahead, mind_holders
@@ -79,17 +79,20 @@ class Diagnosis:
         return self.ending.p_cured
 
 
-def diagnose(case: Case, model: CompiledModel, *, keep_going: Callable[[], bool] | None = None) -> Diagnosis:
+def diagnose(
+    case: Case, model: CompiledModel, *, keep_going: Callable[[], bool] | None = None, belief: Belief | None = None, ending: Ending | None = None
+) -> Diagnosis:
     """Return the diagnosis of a case. Everything is computed anew from the findings.
 
-    With ``keep_going`` the moves are looked into two steps deep, for as long as it says so.
+    With ``keep_going`` the moves are looked into two steps deep, for as long as it says so. Whoever has the ``belief`` of this very
+    case already, or its ``ending``, spares computing it again.
 
     Raises
     ------
     CaseError
         If a finding uses a word that the loader family does not have.
     """
-    belief = believe(case.findings, model)
+    belief = believe(case.findings, model) if belief is None else belief
     outlook = look_ahead(case, model, belief, keep_going=keep_going)
     advice = advise(case, model, belief, outlook)
     contradictions = find_contradictions(belief, model)
@@ -108,7 +111,7 @@ def diagnose(case: Case, model: CompiledModel, *, keep_going: Callable[[], bool]
         two_faults=pair,
         paths=signal_paths(belief, model, outlook.plan, int(case.depth)),
         swaps=swap_table(case, model, belief, outlook.plan, outlook.choice),
-        ending=judge_ending(belief, model, case.economy),
+        ending=judge_ending(belief, model, case.economy) if ending is None else ending,
     )
 
 

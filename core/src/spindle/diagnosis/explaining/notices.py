@@ -11,9 +11,10 @@ from spindle.diagnosis.evidence.gather import LeftOut
 from spindle.diagnosis.explaining.advice import Outlook
 from spindle.diagnosis.explaining.moves import Advice, MoveKind, Notice
 from spindle.diagnosis.explaining.swaps import swapped_twice
-from spindle.diagnosis.explaining.why import eur, percent
+from spindle.diagnosis.explaining.why import percent
 from spindle.diagnosis.given.case import Answer, Case, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.words.money import rounded
 
 TRIES: int = 3
 """Stop-loss looks at three more tries: with the first two the mind is still made up."""
@@ -120,7 +121,7 @@ def _stop_loss(outlook: Outlook, model: CompiledModel) -> Iterator[Notice]:
     """Say when three more tries cost more than the whole drive and cure less."""
     if "replace_drive" not in model.repair_index:
         return
-    problem, at = outlook.plan.problem, outlook.position
+    problem, at, sign = outlook.plan.problem, outlook.position, outlook.plan.economy.sign
     whole = model.repair_index["replace_drive"]
     if not at.free[whole]:
         return
@@ -137,9 +138,8 @@ def _stop_loss(outlook: Outlook, model: CompiledModel) -> Iterator[Notice]:
         start = start.after_repair(a, problem)
     dear, sure = float(problem.cost[at.depth, whole]), float(problem.success[whole] @ at.w)
     if spent > dear and sure > cured:
-        yield Notice(
-            "stop_loss", f"Three more tries cost about {eur(spent)} and cure {percent(cured)}; the whole drive costs {eur(dear)} and cures {percent(sure)}."
-        )
+        tries = f"Three more tries cost about {rounded(spent, sign)} and cure {percent(cured)}"
+        yield Notice("stop_loss", f"{tries}; the whole drive costs {rounded(dear, sign)} and cures {percent(sure)}.")
 
 
 def _blocked(belief: Belief, model: CompiledModel) -> Iterator[Notice]:

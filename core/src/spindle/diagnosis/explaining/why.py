@@ -17,11 +17,6 @@ def percent(p: float) -> str:
     return "under 1\u00a0%" if p < 0.01 else "over 99\u00a0%" if p > 0.99 else f"{round(100 * p)}\u00a0%"
 
 
-def eur(amount: float) -> str:
-    """Return an amount in whole euro, as it is said."""
-    return f"{amount:.0f} €"
-
-
 def why_ask(previews: Sequence[AnswerPreview], weights: Floats, model: CompiledModel) -> str:
     """Say in a sentence what the likeliest decisive answers would do."""
     now = dict(zip((f.id for f in model.faults), weights, strict=True))

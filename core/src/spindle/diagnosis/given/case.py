@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
+from typing import Annotated
 
 from spindle.diagnosis.given.economy import Economy
 from spindle.drives.sheet import DriveSheet
 from spindle.words.bench import Depth
+from spindle.words.bounds import LengthBound, NumberBound, Short, TextBound, Tries, Word
 from spindle.words.health import Health
 from spindle.words.witness import Witness
 
@@ -26,13 +28,13 @@ class TrialResult(StrEnum):
 class Setting:
     """The state in which something was seen. An empty field was not said, and is taken as the question asks for it."""
 
-    mains: str = ""
+    mains: Annotated[str, TextBound(4, "^(|live|out)$")] = ""
     """"live" or "out"."""
-    cover: str = ""
+    cover: Annotated[str, TextBound(3, "^(|on|off)$")] = ""
     """"on" or "off"."""
-    disc_side: str = ""
+    disc_side: Annotated[str, TextBound(5, "^(|right|wrong)$")] = ""
     """"right" or "wrong" way round for the position on the bench (trap T23)."""
-    board: str = ""
+    board: Annotated[str, TextBound(5, "^(|own|other)$")] = ""
     """"own" or "other": whose drive board was fitted (traps T15 and T16)."""
 
 
@@ -40,12 +42,12 @@ class Setting:
 class Answer:
     """An answer to a question; ``failed`` of ``tries`` where it was tried more than once; ``seconds`` to play where timed."""
 
-    question: str
-    outcome: str
+    question: Word
+    outcome: Word
     source: Witness = Witness.BENCH
-    tries: int | None = None
-    failed: int | None = None
-    seconds: float | None = None
+    tries: Annotated[int, NumberBound(1, 1_000)] | None = None
+    failed: Tries | None = None
+    seconds: Annotated[float, NumberBound(0.1, 3_600)] | None = None
     setting: Setting = Setting()
 
 
@@ -53,14 +55,14 @@ class Answer:
 class Change:
     """One thing changed: a repair, and the physical item that went in, if any."""
 
-    repair: str
-    item: str = ""
+    repair: Word
+    item: Short = ""
     health: Health = Health.NEW
-    works: frozenset[str] = frozenset()
+    works: Annotated[frozenset[Word], LengthBound(6)] = frozenset()
     """Functions in which the item is known good (trap T14); see :data:`spindle.words.health.FUNCTIONS`."""
-    fails: frozenset[str] = frozenset()
+    fails: Annotated[frozenset[Word], LengthBound(6)] = frozenset()
     """Functions in which it is known to fail."""
-    lot: str = ""
+    lot: Short = ""
     """Items of one lot share their luck."""
     stays: bool = False
     """True if the item stayed in after a trial without change; by default the original goes back."""
@@ -70,16 +72,16 @@ class Change:
 class Trial:
     """A trial after everything in ``changes`` was changed together; they share its credit (trap T17)."""
 
-    changes: tuple[Change, ...]
+    changes: Annotated[tuple[Change, ...], LengthBound(8, 1)]
     result: TrialResult
-    clean_passes: int = 0
+    clean_passes: Tries = 0
 
 
 @dataclass(frozen=True, slots=True)
 class Remark:
     """Words for people; no weight."""
 
-    text: str
+    text: Annotated[str, TextBound(2_000, least=1, is_stripped=True)]
 
 
 @dataclass(frozen=True, slots=True)

@@ -23,6 +23,8 @@ class Economy:
     promise_days: float | None = None
     """Days left until the promised date; None if nothing was promised."""
     return_eur: float = 70.0
+    sign: str = "€"
+    """The sign of the shop's money, where an amount is said in words. Amounts themselves are in its whole units."""
 
     def waiting(self, days: float) -> float:
         """Return what waiting costs, in euro: every day, and more for each beyond the promise."""

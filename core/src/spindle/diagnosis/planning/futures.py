@@ -79,14 +79,21 @@ def throw_units(n: int, w: Floats, likelihood: Floats, success: Floats, first_ro
     return units
 
 
-def play(
-    units: Sequence[Unit], start: Position, problem: Problem, policy: Policy, *, known: tuple[tuple[str, int, int], ...] = (), stop_after: int = MAX_MOVES
+def play(  # the game's rules and its two ends
+    units: Sequence[Unit],
+    start: Position,
+    problem: Problem,
+    policy: Policy,
+    *,
+    known: tuple[tuple[str, int, int], ...] = (),
+    stop_after: int = MAX_MOVES,
+    keep_going: Callable[[], bool] = lambda: True,
 ) -> list[Game]:
     """Play every unit to its end by one policy, in lockstep; ``known`` is what was done before ``start``."""
     games = [Game(u, Position(start.w / start.w.sum(), start.depth, start.free, start.open_), known) for u in units]
     for _ in range(stop_after):
         running = [g for g in games if not g.is_over]
-        if not running:
+        if not running or not keep_going():
             break
         for game, move in zip(running, policy(running, problem), strict=True):
             _step(game, move, problem)
@@ -154,10 +161,13 @@ class Outturn:
     p_repaired: float
 
 
-def outturn(start: Position, problem: Problem, rng: np.random.Generator, *, n: int = FUTURES) -> Outturn:
-    """Return what the advice's own policy would pay from here, from ``n`` simulated futures."""
+def outturn(start: Position, problem: Problem, rng: np.random.Generator, *, n: int = FUTURES, keep_going: Callable[[], bool] = lambda: True) -> Outturn:
+    """Return what the advice's own policy would pay from here, from ``n`` simulated futures.
+
+    ``keep_going`` is asked before each round of moves, and may raise to give the whole thing up.
+    """
     units = throw_units(n, start.w, problem.likelihood, problem.success, problem.first_row, rng)
-    games = play(units, start, problem, by_choice(pick))
+    games = play(units, start, problem, by_choice(pick), keep_going=keep_going)
     costs = np.array([g.cost_eur for g in games])
     low, high = np.quantile(costs, [0.1, 0.9])
     return Outturn(float(costs.mean()), float(low), float(high), float(np.mean([g.is_repaired for g in games])))

@@ -1,0 +1,58 @@
+"""What every domain of the API shares: words with their bounds, who asks, and how answers are declared."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from apps.people.models import User
+from django.http import HttpRequest, HttpResponse
+from ninja import Path, Schema
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from spindle.words.bounds import NO_NUL
+
+Short = Annotated[str, StringConstraints(max_length=120, pattern=NO_NUL)]
+Place = Annotated[str, StringConstraints(max_length=60, pattern=NO_NUL)]
+Text = Annotated[str, StringConstraints(max_length=2_000, pattern=NO_NUL)]
+Word = Annotated[str, StringConstraints(pattern=r"^[a-z0-9_]{1,40}$")]
+Key = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9-]{8,64}$")]
+Variant = Annotated[str, StringConstraints(min_length=1, max_length=40, pattern=r"^[^\u0000/]+$")]
+Code = Annotated[str, StringConstraints(min_length=1, max_length=60, pattern=r"^[^\u0000]+$")]
+Cents = Annotated[int, Field(ge=0, le=10_000_000)]
+Number = Annotated[int, Field(ge=0, le=2_000_000_000)]
+Tag = Annotated[Short, Path()]
+
+
+class SignedIn(HttpRequest):
+    """A request whose user is one of ours: the API's authentication has made sure of it."""
+
+    user: User
+
+
+class ProblemDocument(Schema):
+    """Every error."""
+
+    status: int
+    code: str
+    title: str
+    params: dict[str, Any]
+
+
+class View(BaseModel):
+    """What goes out: read from the attributes of the thing that it shows, where those are called the same."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+
+class OnceIn(Schema):
+    """What every write but those to a job carries: its idempotency key."""
+
+    key: Key
+
+
+READS = {400: ProblemDocument, 401: ProblemDocument, 404: ProblemDocument, 422: ProblemDocument}
+WRITES = {**READS, 403: ProblemDocument, 409: ProblemDocument}
+
+
+def as_json(view: BaseModel) -> HttpResponse:
+    """Return a view as it goes over the wire. It was checked when it was made, and is not checked again."""
+    return HttpResponse(view.model_dump_json(), content_type="application/json; charset=utf-8")

@@ -1,0 +1,117 @@
+"""Views of drive sheets and of what fits where."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from api.drives import schemas as d
+from api.drives.key_views import features_view
+from apps.drives.models import Sheet
+from apps.drives.selectors import Fit, SheetDetail, document_of
+from spindle.drives.full_sheet import gaps
+from spindle.drives.levels import LEVELS, Level
+from spindle.drives.matching import VERDICT_NAMES, Statement, spoken
+from spindle.drives.tables import ORIGIN_NAMES, TABLES
+from spindle.faults.library import MODELS
+from spindle.formats.drive_facts import read_drive
+
+
+def drive_view(sheet: Sheet) -> d.DriveView:
+    """Return the facts of a drive that the screens show."""
+    facts = read_drive(sheet.facts, "/drive")
+    return d.DriveView(
+        maker=sheet.maker,
+        console=sheet.console,
+        revision=sheet.revision,
+        variant=sheet.variant,
+        family=facts.family,
+        pairing=facts.pairing.value,
+        has_trimmer=facts.has_trimmer,
+        has_belt=facts.family == "tray" and facts.has_belt,
+        lid_switches=facts.lid_switches if facts.family == "lid" else 0,
+        has_electrolytics=facts.has_electrolytics,
+        has_alignment=facts.has_alignment,
+        motor_soldered=facts.motor_soldered,
+        label_faces=dict(facts.label_faces),
+        fuse_rating=facts.fuse_rating,
+        wavelengths=sorted(facts.wavelengths_nm),
+    )
+
+
+def sheet_view(sheet: Sheet) -> d.SheetView:
+    """Return a sheet for the gallery."""
+    return d.SheetView(
+        id=sheet.pk,
+        drive=drive_view(sheet),
+        version=sheet.version,
+        classes=sorted(sheet.facts["classes"]),
+        also_in=[f"{r['console']}, revision {r['revision']}" for r in sheet.tables.get("consoles", ())],
+    )
+
+
+def sheet_detail_view(detail: SheetDetail) -> d.SheetDetailView:
+    """Return a whole sheet with its versions and what it lacks."""
+    sheet = detail.sheet
+    return d.SheetDetailView(
+        **dict(sheet_view(sheet)),
+        document=document_of(sheet),
+        is_current=sheet.is_current,
+        versions=[_version(v) for v in detail.versions],
+        gaps=[d.GapView.model_validate(g) for g in gaps(detail.unit)],
+    )
+
+
+def _version(sheet: Sheet) -> d.VersionView:
+    return d.VersionView(id=sheet.pk, version=sheet.version, why=sheet.why, by=sheet.by.shown_name if sheet.by else "", at=sheet.at)
+
+
+def level_view(level: Level) -> d.LevelView:
+    """Return a level."""
+    return d.LevelView(id=level.id, name=level.name, rank=level.rank, functions=list(level.functions), families=list(level.families))
+
+
+def sheet_form_view() -> d.SheetFormView:
+    """Return what a sheet is written in."""
+    return d.SheetFormView(
+        tables=[d.TableView.model_validate(t) for t in TABLES.values()],
+        levels=[level_view(v) for v in LEVELS.values()],
+        features=features_view(),
+        repairs={m.family: [d.PromptChoiceView(id=r.id, label=r.name) for r in m.repairs if r.uses_item] for m in MODELS.values()},
+        origins={k.value: v for k, v in ORIGIN_NAMES.items()},
+        verdicts={k.value: v for k, v in VERDICT_NAMES.items()},
+    )
+
+
+def fit_view(fit: Fit) -> d.FitView:
+    """Return a verdict with everything that it rests on."""
+    m = fit.match
+    return d.FitView(
+        level=fit.level,
+        level_name=LEVELS[fit.level].name,
+        code=fit.code,
+        variant=fit.variant,
+        verdict=m.verdict,
+        verdict_name=VERDICT_NAMES[m.verdict],
+        reasons=list(m.reasons),
+        source=m.source,
+        transfers=list(m.transfers),
+        shows=list(m.shows),
+    )
+
+
+def fits_view(fits: Iterable[Fit], said: Iterable[Statement]) -> d.FitsView:
+    """Return verdicts, and what was said, newest first."""
+    return d.FitsView(fits=[fit_view(f) for f in fits], sayings=[_saying(s) for s in sorted(said, key=lambda s: -s.number)])
+
+
+def _saying(said: Statement) -> d.SayingView:
+    return d.SayingView(
+        level_name=LEVELS[said.level].name,
+        code=said.code,
+        variant=said.variant,
+        verdict_name=VERDICT_NAMES[said.verdict],
+        reason=said.reason,
+        source=spoken(said.source),
+        by=said.by,
+        on=said.on,
+    )

@@ -1,0 +1,227 @@
+"""What goes over the wire about a diagnosis: suspects, moves, paths, swaps. Probabilities in [0, 1], money in cents."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from api.common import View
+
+
+class OutcomeView(View):
+    """One answer that can be given; ``is_failure`` counts it among the failed tries."""
+
+    id: str
+    label: str
+    is_failure: bool
+
+
+class CautionView(View):
+    """A caution."""
+
+    id: str
+    short: str
+    text: str
+
+
+class QuestionView(View):
+    """A question that can be asked of this drive."""
+
+    id: str
+    kind: str
+    ask: str
+    how: str
+    outcomes: list[OutcomeView]
+    bench_min: float
+    depth: int
+    mains: str
+    cautions: list[CautionView]
+
+
+class WeightView(View):
+    """How far a finding moved a part."""
+
+    part: str
+    name: str
+    db: float
+
+
+class SuspectView(View):
+    """A fault, or a part, with its probability."""
+
+    id: str
+    part: str
+    name: str
+    p: float
+
+
+class AnswerPreviewView(View):
+    """What one answer would do."""
+
+    outcome: str
+    label: str
+    chance: float
+    top_fault: str
+    top_p: float
+    next_repair: str
+
+
+class MoveView(View):
+    """A next move."""
+
+    kind: str
+    id: str
+    title: str
+    how: str
+    why: str
+    expected_cents: int
+    saves_cents: int
+    step_cents: int
+    bench_min: float
+    opening_min: float
+    part_cents: int
+    wait_days: float
+    depth: int
+    mains: str
+    p_cures: float
+    cautions: list[CautionView]
+    answers: list[AnswerPreviewView]
+    repair: str
+    item: str
+    source: str
+
+
+class SchoolView(View):
+    """A rule of thumb beside the advice."""
+
+    id: str
+    name: str
+    expected_cents: int
+    first: str
+
+
+class MindChangeView(View):
+    """An open answer that would change the best repair."""
+
+    question: str
+    answer: str
+    chance: float
+    next_repair: str
+
+
+class NoticeView(View):
+    """Something that has to be said beside the next move; ``lines`` are the tape lines it is about."""
+
+    code: str
+    text: str
+    lines: list[int]
+
+
+class LinkView(View):
+    """One link of a signal path."""
+
+    id: str
+    name: str
+    state: Literal["pass", "fail", "open"]
+    p: float
+    says: str
+
+
+class PathView(View):
+    """A signal path with the test that halves it."""
+
+    id: str
+    title: str
+    p: float
+    links: list[LinkView]
+    next_test: str
+    next_ask: str
+    before: float
+    behind: float
+
+
+class SwapRowView(View):
+    """One item fitted at one trial."""
+
+    line: int
+    part: str
+    repair: str
+    item: str
+    health: str
+    result: str
+    p_bad: float
+    goes_back: bool
+    stays: bool
+
+
+class PartLineView(View):
+    """A part for this job."""
+
+    line: int
+    repair: str
+    name: str
+    item: str
+    health: str
+    works: list[str]
+    fails: list[str]
+    price_cents: int
+    wait_days: float
+    is_donor: bool
+    is_taken: bool
+    """It was taken from the shelf, and can be put back."""
+
+
+class SwapsView(View):
+    """The swap table: what was fitted, what is at hand, what to try next."""
+
+    rows: list[SwapRowView]
+    parts: list[PartLineView]
+    next_item: str
+    next_repair: str
+    p_cures: float
+
+
+class DiagnosisView(View):
+    """What the findings amount to, and what to do next."""
+
+    suspects: list[SuspectView]
+    parts: list[SuspectView]
+    moves: list[MoveView]
+    schools: list[SchoolView]
+    mind_changes: list[MindChangeView]
+    is_tie: bool
+    notices: list[NoticeView]
+    paths: list[PathView]
+    swaps: SwapsView
+
+
+class OutlookView(View):
+    """The advice looked into two steps deep, and what it would pay from here by simulated futures."""
+
+    version: int
+    first: MoveView
+    is_same: bool
+    mean_cents: int
+    low_cents: int
+    high_cents: int
+    p_repaired: float
+
+
+class ClaimCountView(View):
+    """A claim's record on one drive variant."""
+
+    variant: str
+    n_for: int
+    n_against: int
+    p_holds: float
+    verdict: Literal["holds", "does not hold", "too little to say"]
+
+
+class ClaimView(View):
+    """A rule of thumb with the shop's own counts."""
+
+    id: str
+    family: str
+    text: str
+    repair: str
+    limit: float
+    counts: list[ClaimCountView]

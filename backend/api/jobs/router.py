@@ -1,0 +1,86 @@
+"""One job: everything that is read of it, and the one write, which answers with the job as it then stands."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from api.asking import AskIn, ask_of
+from api.common import READS, WRITES, SignedIn, Tag, Word, as_json
+from api.jobs.diagnosis_schemas import OutlookView, QuestionView
+from api.jobs.diagnosis_views import outlook_view, question_view
+from api.jobs.schemas import JobView
+from api.jobs.views import job_view
+from api.jobs.workbench_schemas import SwapPlanView, WorkbenchView
+from api.jobs.workbench_views import plan_view, workbench_view
+from apps.jobs.outlook import deeper_look
+from apps.jobs.selectors import OpenJob, job_row, open_job
+from apps.jobs.services.writing import JobCommand, write
+from apps.jobs.workbench import level_rows, plan_of, unit_sources
+from apps.reports.services import hand_back_pdf
+from apps.shop.selectors import the_shop
+from django.http import HttpResponse
+from ninja import Query, Router
+from spindle.formats.case_file import write_case
+
+router = Router(tags=["bench"])
+
+
+def _open(tag: str, *, with_shelf: bool = True) -> OpenJob:
+    return open_job(job_row(tag), the_shop(), with_shelf=with_shelf)
+
+
+@router.get("", response={200: JobView, **READS}, operation_id="job")
+def read(request: SignedIn, tag: Tag) -> HttpResponse:
+    """Return a job with everything that its screens show."""
+    return as_json(job_view(_open(tag)))
+
+
+@router.post("/lines", response={200: JobView, **WRITES}, operation_id="ask")
+def ask(request: SignedIn, tag: Tag, body: AskIn) -> HttpResponse:  # type: ignore[valid-type]  # made from the asks of the core
+    """Do what is asked of a job, told apart by ``do``."""
+    said: Any = body
+    command = JobCommand(request.user, tag, said.key, said.version)
+    done = write(command, ask_of(said), job_view)
+    return as_json(done.view.model_copy(update={"is_new": done.is_new}))
+
+
+@router.get("/questions", response={200: list[QuestionView], **READS}, operation_id="questions")
+def questions(request: SignedIn, tag: Tag) -> list[QuestionView]:
+    """Return every question that this drive can answer, for logging a finding that was not asked for."""
+    return [question_view(q) for q in _open(tag, with_shelf=False).job.model.questions.values()]
+
+
+@router.get("/outlook", response={200: OutlookView, **READS, 409: WRITES[409]}, operation_id="outlook")
+def outlook(request: SignedIn, tag: Tag) -> dict[str, Any]:
+    """Return the advice looked into two steps deep, and the money by simulated futures. It takes up to a second."""
+    shown = _open(tag)
+    is_left = request.META.get("waitress.client_disconnected", bool)
+    return deeper_look(shown, request.user, lambda look: outlook_view(look, shown).model_dump(mode="json"), is_left)
+
+
+@router.get("/case", response={200: dict, **READS}, operation_id="case")
+def case(request: SignedIn, tag: Tag) -> dict[str, object]:
+    """Return the job as a case file of the open format."""
+    return write_case(_open(tag).state.case)
+
+
+@router.get("/report.pdf", response={200: None, **READS}, operation_id="report")
+def report(request: SignedIn, tag: Tag) -> HttpResponse:
+    """Return the report that goes back with the unit."""
+    shown = _open(tag)
+    answer = HttpResponse(hand_back_pdf(shown), content_type="application/pdf")
+    answer["Content-Disposition"] = f'inline; filename="{shown.job.tag}.pdf"'
+    return answer
+
+
+@router.get("/workbench", response={200: WorkbenchView, **READS}, operation_id="workbench")
+def workbench(request: SignedIn, tag: Tag) -> WorkbenchView:
+    """Return what this unit can use, and how the levels of repair compare."""
+    shown = _open(tag)
+    return workbench_view(shown, unit_sources(shown), level_rows(shown))
+
+
+@router.get("/swap-plan", response={200: SwapPlanView, **READS, 409: WRITES[409]}, operation_id="swap_plan")
+def plan(request: SignedIn, tag: Tag, level: Annotated[Word, Query()], from_donor: bool = True) -> SwapPlanView:
+    """Return how another part of that level goes into this console, and the way back."""
+    return plan_view(plan_of(_open(tag, with_shelf=False), level, from_donor=from_donor))

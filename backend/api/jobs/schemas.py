@@ -1,0 +1,298 @@
+"""What goes over the wire about jobs. Money in cents, minutes as minutes, probabilities in [0, 1]."""
+
+from __future__ import annotations
+
+from datetime import date, datetime
+from typing import Annotated, Literal
+
+from api.common import Cents, Key, Short, Text, View, Word
+from api.drives.schemas import DriveView, PromptChoiceView
+from api.jobs.diagnosis_schemas import CautionView, DiagnosisView, QuestionView, WeightView
+from ninja import Schema
+from pydantic import Field
+from spindle.job.stages import Stage
+
+
+class GivenAnswer(View):
+    """The answer that stands."""
+
+    outcome: str
+    label: str
+    is_failure: bool
+    tries: int | None
+    failed: int | None
+    seconds: float | None
+    time_says: str
+
+
+class BaselineView(View):
+    """One stage of the baseline, or one disc class."""
+
+    question: QuestionView
+    name: str
+    nm: int | None
+    is_supported: bool
+    reference_s: float | None
+    answer: GivenAnswer | None
+
+
+class TapeLineView(View):
+    """One line of the tape."""
+
+    number: int
+    at: datetime
+    by: str
+    kind: str
+    question: str
+    text: str
+    can_strike: bool
+    struck_by: str
+    struck_why: str
+    weights: list[WeightView]
+    left_out: str
+
+
+class MissingView(View):
+    """What a stage still needs."""
+
+    code: str
+    text: str
+
+
+class IntakeIn(Schema):
+    """A unit taken in."""
+
+    key: Key
+    sheet_id: Annotated[int, Field(ge=1, le=2_000_000_000)]
+    owner_name: Short
+    owner_contact: Short
+    complaint: Text
+    supply: Short
+    limit_cents: Cents | None
+    promised_on: date | None
+    condition: dict[Word, Word]
+
+
+class StageView(View):
+    """One stage on the stub."""
+
+    id: Stage
+    name: str
+    state: Literal["done", "now", "ahead"]
+
+
+class QuoteView(View):
+    """A repair offered."""
+
+    repair: str
+    name: str
+    labour_min: float
+    labour_cents: int
+    part_cents: int
+    wait_days: float
+    total_cents: int
+    p_success: float
+    guarantee_days: int
+    alters_unit: str
+
+
+class ProposalView(View):
+    """What was proposed last."""
+
+    repair: str
+    name: str
+    total_cents: int
+    p_success: float
+
+
+class ConsentView(View):
+    """What the owner said."""
+
+    is_agreed: bool
+    amount_cents: int
+    by_name: str
+    how: str
+    at: datetime
+    recorded_by: str
+
+
+class AgreeView(View):
+    """Proposal and consent."""
+
+    offers: list[QuoteView]
+    proposal: ProposalView | None
+    consents: list[ConsentView]
+    agreed_cents: int
+    needs_consent: str
+
+
+class StepView(View):
+    """One step of the repair."""
+
+    id: str
+    text: str
+    mains: str
+    cautions: list[CautionView]
+    is_done: bool
+    is_trial: bool
+    reads_fuse: bool
+    done_by: str
+
+
+class ProcedureView(View):
+    """The repair that was chosen."""
+
+    repair: str
+    name: str
+    skill: str
+    tools: list[str]
+    transfers: list[str]
+    proves: str
+    goes_wrong: str
+    fuse_rating: str
+    uses_item: bool
+    steps: list[StepView]
+    trial: str
+    can_worsen: bool
+
+
+class RepairView(View):
+    """A repair that can be done on this drive."""
+
+    id: str
+    name: str
+    uses_item: bool
+
+
+class CheckView(View):
+    """One check of the proof."""
+
+    id: str
+    title: str
+    how: str
+    state: Literal["open", "passed", "failed"]
+
+
+class ProofView(View):
+    """The proof so far."""
+
+    checks: list[CheckView]
+    passes: int
+    passes_needed: int
+    p_fixed: float
+    p_fail_per_try: float
+    verdict: Literal["", "go_on", "proven", "probable"]
+    says: str
+
+
+class PromptView(View):
+    """One condition prompt."""
+
+    id: str
+    ask: str
+    choices: list[PromptChoiceView]
+
+
+class ConditionView(View):
+    """A condition that was noted."""
+
+    id: str
+    choice: str
+    ask: str
+    label: str
+
+
+class CustodyView(View):
+    """An owner's part that is out of its unit."""
+
+    tag: str
+    name: str
+    place: str
+    since: datetime
+    is_key: bool
+    """It carries the pairing: this console accepts no other."""
+
+
+class IdentityView(View):
+    """Which drive it can be by what the eye saw."""
+
+    sheet_id: int
+    variant: str
+    p: float
+    is_ours: bool
+    against: list[str]
+
+
+class HazardView(View):
+    """An open hazard."""
+
+    code: str
+    text: str
+
+
+class JobView(View):
+    """One job with everything that its screens show."""
+
+    tag: str
+    version: int
+    stage: Stage
+    stages: list[StageView]
+    missing: list[MissingView]
+    next_stage: str
+    depth: int
+    power: Literal["out", "standby", "live"]
+    hazards: list[HazardView]
+    """What keeps the power off, and what clears it."""
+    wet: list[str]
+    drive: DriveView
+    owner_name: str
+    owner_contact: str
+    complaint: str
+    condition: list[ConditionView]
+    limit_cents: int | None
+    supply: str
+    promised_on: date | None
+    taken_in_at: datetime
+    bench_min: float
+    tape: list[TapeLineView]
+    diagnosis: DiagnosisView
+    baseline: list[BaselineView]
+    classes: list[BaselineView]
+    classes_say: str
+    agree: AgreeView
+    procedure: ProcedureView | None
+    repairs: list[RepairView]
+    proof: ProofView
+    custody: list[CustodyView]
+    identity: list[IdentityView]
+    looks: dict[str, str]
+    sheet_version: int
+    newer_sheet_id: int | None
+    ticks: list[str]
+    """Steps of swap plans that are done, as plan:step."""
+    is_new: bool = False
+    """The write that this answers has written something; False for what was read, for a replay, and for what changed nothing."""
+
+
+class DayRowView(View):
+    """One job of the day."""
+
+    tag: str
+    console: str
+    variant: str
+    owner_name: str
+    complaint: str
+    stage: Stage
+    stage_name: str
+    promised_on: date | None
+    waits_for: str
+    power: Literal["out", "standby", "live"]
+
+
+class FoundView(View):
+    """A job that was searched for."""
+
+    tag: str
+    console: str
+    owner_name: str
+    stage_name: str

@@ -1,0 +1,238 @@
+"""From a job's state to its view: words, order, rounding. No query is made and no rule of the job decided here."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Literal
+
+from api.drives.views import drive_view
+from api.jobs import schemas as s
+from api.jobs.custody_views import custody_fields
+from api.jobs.diagnosis_schemas import WeightView
+from api.jobs.diagnosis_views import caution_views, diagnosis_view, question_view
+from apps.jobs.models import Job
+from apps.jobs.selectors import OpenJob
+from spindle.bench.classes import matrix_summary
+from spindle.diagnosis.evidence.playtime import judge_time
+from spindle.diagnosis.explaining.diagnose import Diagnosis, diagnose
+from spindle.diagnosis.given.case import Answer
+from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet
+from spindle.faults.model import Question, QuestionKind
+from spindle.job.asking import Speech
+from spindle.job.ledger import KINDS, says
+from spindle.job.line import Line
+from spindle.job.prompts import PROMPTS
+from spindle.job.stages import NAMES, ORDER, Stage, following
+from spindle.offers.quote import Quote, offers
+from spindle.repairs.library import procedure_for
+from spindle.repairs.procedure import Step
+
+_CHECKED: dict[bool | None, Literal["open", "passed", "failed"]] = {True: "passed", False: "failed", None: "open"}
+
+
+def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
+    """Return everything that a job's screens show."""
+    job, state = shown.job, shown.state
+    found = diagnose(state.case, job.model, belief=state.belief, ending=state.ending)
+    return s.JobView(
+        tag=job.tag,
+        version=job.version,
+        stage=job.stage,
+        stages=[s.StageView(id=x, name=NAMES[x], state=_stage_state(x, job.stage)) for x in ORDER if x is not Stage.CLOSED],
+        missing=[s.MissingView.model_validate(m) for m in state.missing],
+        next_stage="" if job.stage is Stage.CLOSED else NAMES[following(job.stage)],
+        depth=int(job.depth),
+        power=job.power.value,
+        hazards=[s.HazardView.model_validate(h) for h in job.hazards],
+        wet=sorted(job.wet),
+        drive=drive_view(shown.row.sheet),
+        owner_name=job.notes.owner_name,
+        owner_contact=job.notes.owner_contact,
+        complaint=job.notes.complaint,
+        condition=[
+            s.ConditionView(id=p.id, choice=c.id, ask=p.ask, label=c.label) for p in PROMPTS for c in p.choices if job.notes.condition.get(p.id) == c.id
+        ],
+        limit_cents=job.notes.limit_cents,
+        supply=job.notes.supply,
+        promised_on=job.notes.promised_on,
+        taken_in_at=shown.row.taken_in_at,
+        bench_min=sum(job.model.family_questions[f.what.question].bench_min for f in job.findings if isinstance(f.what, Answer)),
+        tape=_tape(shown, found),
+        diagnosis=diagnosis_view(shown, found),
+        baseline=_matrix(shown, QuestionKind.BASELINE),
+        classes=_matrix(shown, QuestionKind.DISC_CLASS),
+        classes_say=matrix_summary({q: a.outcome for q, a in job.said.items() if q in CLASS_WAVELENGTH_NM}, job.model.sheet),
+        agree=_agree(shown, found),
+        procedure=_procedure(shown),
+        repairs=[s.RepairView.model_validate(r) for r in job.model.repairs],
+        proof=_proof(shown, found),
+        ticks=sorted(job.ticks),
+        is_new=is_new,
+        **custody_fields(shown),
+    )
+
+
+def _condition(noted: Mapping[str, str]) -> list[s.ConditionView]:
+    return [s.ConditionView(id=p.id, choice=c.id, ask=p.ask, label=c.label) for p in PROMPTS for c in p.choices if noted.get(p.id) == c.id]
+
+
+def _stage_state(stage: Stage, now: Stage) -> Literal["done", "now", "ahead"]:
+    if stage is now:
+        return "now"
+    return "done" if ORDER.index(stage) < ORDER.index(now) else "ahead"
+
+
+def _tape(shown: OpenJob, found: Diagnosis) -> list[s.TapeLineView]:
+    weights = {w.finding: w for w in found.weights}
+    names = {p.id: p.short for p in shown.job.model.parts}
+    speech = shown.speech
+    return [_line(line, shown, speech, weights.get(str(line.number)), names) for line in shown.job.lines]
+
+
+def _line(line: Line, shown: OpenJob, speech: Speech, weight: object, names: dict[str, str]) -> s.TapeLineView:
+    strike = shown.job.struck.get(line.number)
+    moved, left_out = getattr(weight, "parts", ()), getattr(weight, "left_out", None)
+    return s.TapeLineView(
+        number=line.number,
+        at=line.at,
+        by=line.by,
+        kind=line.kind,
+        question=line.body.get("question", ""),
+        text=says(line, speech),
+        can_strike=KINDS[line.kind].is_finding and strike is None,
+        struck_by=strike.by if strike else "",
+        struck_why=strike.body.get("why", "") if strike else "",
+        weights=[WeightView(part=p.part, name=names[p.part], db=round(p.db, 1)) for p in moved],
+        left_out=left_out.value if left_out else "",
+    )
+
+
+def _matrix(shown: OpenJob, kind: QuestionKind) -> list[s.BaselineView]:
+    model = shown.job.model
+    given = shown.job.said
+    asked = sorted((q for q in model.model.questions if q.kind is kind), key=lambda q: q.order)
+    return [
+        s.BaselineView(
+            question=question_view(q),
+            name=q.name,
+            nm=CLASS_WAVELENGTH_NM.get(q.id),
+            is_supported=q.id in model.questions,
+            reference_s=_reference_s(q.id, model.sheet),
+            answer=_given(given.get(q.id), q, model.sheet),
+        )
+        for q in asked
+    ]
+
+
+def _reference_s(question: str, sheet: DriveSheet) -> float | None:
+    reference = sheet.reference_times.get(question)
+    return None if reference is None else reference.mean_s
+
+
+def _given(answer: Answer | None, question: Question, sheet: DriveSheet) -> s.GivenAnswer | None:
+    if answer is None:
+        return None
+    outcome = question.outcome(answer.outcome)
+    reference = sheet.reference_times.get(question.id)
+    return s.GivenAnswer(
+        outcome=answer.outcome,
+        label=outcome.label if outcome else "Can't tell",
+        is_failure=answer.outcome in question.fails,
+        tries=answer.tries,
+        failed=answer.failed,
+        seconds=answer.seconds,
+        time_says=judge_time(answer.seconds, reference).says if answer.seconds and reference else "",
+    )
+
+
+def _agree(shown: OpenJob, found: Diagnosis) -> s.AgreeView:
+    job, model = shown.job, shown.job.model
+    return s.AgreeView(
+        offers=[_quote(o, model) for o in offers(found.advice.moves, model, price_cents_per_min=shown.shop.price_cents_per_min)],
+        proposal=s.ProposalView.model_validate(job.proposal) if job.proposal else None,
+        consents=[s.ConsentView(**line.body, at=line.at, recorded_by=line.by) for line in job.consents],
+        agreed_cents=shown.state.facts.agreed_cents,
+        needs_consent=shown.state.facts.needs_consent,
+    )
+
+
+def _quote(offer: Quote, model: CompiledModel) -> s.QuoteView:
+    procedure = procedure_for(model.sheet.family, offer.repair)
+    return s.QuoteView(
+        repair=offer.repair,
+        name=offer.name,
+        labour_min=offer.labour_min,
+        labour_cents=offer.labour_cents,
+        part_cents=offer.part_cents,
+        wait_days=offer.wait_days,
+        total_cents=offer.total_cents,
+        p_success=offer.p_success,
+        guarantee_days=procedure.guarantee_days,
+        alters_unit=procedure.alters_unit,
+    )
+
+
+def _procedure(shown: OpenJob) -> s.ProcedureView | None:
+    own, job = shown.state.procedure, shown.job
+    if own is None:
+        return None
+    repair = job.model.repairs[job.model.repair_index[own.repair]]
+    trial = job.trial_since_proposal
+    return s.ProcedureView(
+        repair=own.repair,
+        name=repair.name,
+        skill=own.skill,
+        tools=list(own.tools),
+        transfers=list(own.transfers),
+        proves=own.proves,
+        goes_wrong=own.goes_wrong,
+        fuse_rating=job.model.sheet.fuse_rating,
+        uses_item=repair.uses_item,
+        steps=[_step(step, shown) for step in shown.state.steps],
+        trial=trial.result.value if trial else "",
+        can_worsen=bool(repair.worsens),
+    )
+
+
+def _step(step: Step, shown: OpenJob) -> s.StepView:
+    done = shown.job.steps.get(step.id)
+    return s.StepView(
+        id=step.id,
+        text=step.text,
+        mains=step.mains.value,
+        cautions=caution_views(step.cautions),
+        is_done=shown.job.trial_since_proposal is not None if step.is_trial else done is not None,
+        is_trial=step.is_trial,
+        reads_fuse=step.reads_fuse,
+        done_by=done.by if done else "",
+    )
+
+
+def _proof(shown: OpenJob, found: Diagnosis) -> s.ProofView:
+    job, state = shown.job, shown.state
+    return s.ProofView(
+        checks=[s.CheckView(id=c.id, title=c.title, how=c.how, state=_CHECKED[job.checks.get(c.id)]) for c in state.checks],
+        passes=job.passes,
+        passes_needed=state.ending.passes_wanted,
+        p_fixed=state.p_fixed,
+        p_fail_per_try=found.ending.p_shows,
+        verdict=found.ending.verdict if state.p_fixed else "",  # type: ignore[arg-type]  # pydantic checks the word
+        says=found.ending.says if state.p_fixed else "",
+    )
+
+
+def day_row_view(row: Job) -> s.DayRowView:
+    """Return one job of the day."""
+    return s.DayRowView(
+        tag=row.tag,
+        console=f"{row.sheet.maker} {row.sheet.console}",
+        variant=row.sheet.variant,
+        owner_name=row.owner_name,
+        complaint=row.complaint,
+        stage=Stage(row.stage),
+        stage_name=NAMES[Stage(row.stage)],
+        promised_on=row.promised_on,
+        waits_for=row.waits_for,
+        power=row.power,  # type: ignore[arg-type]  # pydantic checks the word
+    )

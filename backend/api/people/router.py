@@ -1,0 +1,52 @@
+"""Signing in and out."""
+
+from __future__ import annotations
+
+from api.common import ProblemDocument
+from api.people.schemas import Me, Session, ShopView, SignIn
+from api.problems import csrf_failure, locked_out
+from apps.people.permissions import allowed
+from apps.people.services import sign_in, sign_out
+from apps.refusals import NotAllowedError
+from apps.shop.selectors import the_shop
+from django.http import HttpRequest, HttpResponse
+from django.middleware.csrf import get_token
+from ninja import Router
+from ninja.utils import check_csrf
+
+router = Router(tags=["session"])
+
+
+def _session(request: HttpRequest) -> Session:
+    user = request.user
+    me = None
+    if user.is_authenticated:
+        me = Me(name=user.shown_name, role=user.role, may=sorted(a.name.lower() for a in allowed(user)))
+    return Session(user=me, csrf_token=get_token(request), shop=ShopView.model_validate(the_shop()))
+
+
+@router.get("", response=Session, auth=None, operation_id="session")
+def read(request: HttpRequest) -> Session:
+    """Return who is signed in, and the token for writes."""
+    return _session(request)
+
+
+@router.post("", response={200: Session, 403: ProblemDocument, 422: ProblemDocument, 429: ProblemDocument}, auth=None, operation_id="sign_in")
+def create(request: HttpRequest, body: SignIn) -> Session | HttpResponse:
+    """Sign in."""
+    if check_csrf(request):
+        return csrf_failure(request)
+    try:
+        sign_in(request, body.username, body.password)
+    except NotAllowedError:
+        if getattr(request, "axes_locked_out", False):
+            return locked_out(request)
+        raise
+    return _session(request)
+
+
+@router.delete("", response={200: Session, 401: ProblemDocument, 403: ProblemDocument}, operation_id="sign_out")
+def delete(request: HttpRequest) -> Session:
+    """Sign out."""
+    sign_out(request)
+    return _session(request)

@@ -1,0 +1,37 @@
+"""What goes over the wire about people and their session."""
+
+from __future__ import annotations
+
+from api.common import Short, View
+from ninja import Schema
+
+
+class SignIn(Schema):
+    """Name and password."""
+
+    username: Short
+    password: Short
+
+
+class Me(View):
+    """Who is signed in, and what they may do."""
+
+    name: str
+    role: str
+    may: list[str]
+
+
+class ShopView(View):
+    """The shop: its name, the sign of its money, and its clock."""
+
+    name: str
+    sign: str
+    time_zone: str
+
+
+class Session(View):
+    """The session of this browser."""
+
+    user: Me | None
+    csrf_token: str
+    shop: ShopView

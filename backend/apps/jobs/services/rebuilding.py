@@ -1,0 +1,28 @@
+"""Making anew what is kept of each job beside its tape: after an upgrade, or after the shop's figures changed."""
+
+from __future__ import annotations
+
+from apps.jobs.models import Job
+from apps.jobs.selectors import economy_of, value_of
+from apps.jobs.services.writing import keep
+from apps.shop.selectors import the_shop
+from spindle.errors import SpindleError
+from spindle.job.stages import Stage
+from spindle.job.state import state_of
+
+
+def rebuild() -> list[tuple[str, str]]:
+    """Make anew what is kept of each job that is open, or has a tape. Return the jobs that cannot be read, each with why.
+
+    Such a job stays in the lists and says there that it cannot be read: one of them takes nothing else away.
+    """
+    shop, bad = the_shop(), []
+    for row in Job.objects.select_related("sheet").exclude(stage=Stage.CLOSED.value, lines__isnull=True).distinct().iterator(chunk_size=200):
+        try:
+            job = value_of(row)
+            keep(row, state_of(job, economy_of(job, shop)))
+        except (SpindleError, LookupError, ValueError, TypeError) as error:
+            row.waits_for = f"This job cannot be read: {error}"
+            row.save(update_fields=["waits_for"])
+            bad.append((row.tag, str(error)))
+    return bad

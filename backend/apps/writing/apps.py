@@ -1,0 +1,5 @@
+from django.apps import AppConfig
+
+
+class WritingConfig(AppConfig):
+    name = "apps.writing"
