@@ -46,7 +46,7 @@ def main(*, is_check: bool) -> int:
         return 1
     made = ROOT / ".data" / "schema.d.ts"
     tool = ROOT / "web" / "node_modules" / ".bin" / "openapi-typescript"
-    subprocess.run([tool, SNAPSHOT, "-o", made], check=True, capture_output=True)
+    subprocess.run([tool, SNAPSHOT, "-o", made, "--default-non-nullable=false"], check=True, capture_output=True)
     if made.read_bytes() != TYPES.read_bytes():
         sys.stderr.write("web/src/api/schema.d.ts does not fit the API: run ./dev api\n")
         return 1

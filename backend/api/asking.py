@@ -49,6 +49,8 @@ def _typed(hint: Any) -> Any:
 def _default(field: Field[Any]) -> Any:
     if field.default_factory is not MISSING:
         return Bound(default_factory=field.default_factory)
+    if is_dataclass(field.default):
+        return Bound(default_factory=_model(type(field.default)))  # type: ignore[arg-type]
     return ... if field.default is MISSING else field.default
 
 

@@ -27,7 +27,7 @@ def test_signing_in_needs_the_token_of_this_browser(db):
     token = client.get("/api/session").json()["csrf_token"]
     answer = client.post("/api/session", RIGHT, content_type="application/json", headers={"X-CSRFToken": token})
     assert answer.json()["user"]["name"] == "Bram Tewell"
-    write = client.post(f"/api/jobs/{FRESH}/remarks", {"key": "12345678", "version": 0, "text": "x"}, content_type="application/json")
+    write = client.post(f"/api/jobs/{FRESH}/lines", {"key": "12345678", "version": 0, "ask": {"do": "remark", "text": "x"}}, content_type="application/json")
     assert write.status_code == 403
 
 
@@ -98,7 +98,7 @@ def test_an_address_that_leads_nowhere_is_a_problem_document(db, path):
 
 
 def test_a_server_that_breaks_says_that_nothing_was_written(bram, monkeypatch):
-    monkeypatch.setattr("api.routers.jobs.the_day", lambda: 1 / 0)
+    monkeypatch.setattr("api.jobs.house_router.the_day", lambda: 1 / 0)
     bram.client.raise_request_exception = False
     answer = bram.get("/day")
     assert (answer.status_code, answer.json()["code"]) == (500, "unexpected")
@@ -113,7 +113,7 @@ def test_the_pages_of_the_interface_are_one_page_that_is_never_cached(db):
 
 @pytest.mark.parametrize("body", [b"", b"{", b"[]", b'"x"', b'{"key": null}', b"\xff\xfe"])
 def test_a_body_that_is_no_write_is_refused_with_its_place(bram, body):
-    answer = bram.client.post(f"/api/jobs/{FRESH}/remarks", body, content_type="application/json")
+    answer = bram.client.post(f"/api/jobs/{FRESH}/lines", body, content_type="application/json")
     assert answer.status_code in {400, 422}
     assert answer.json()["code"] in {"bad_request", "invalid"}
 

@@ -7,29 +7,31 @@ import pytest
 from apps.demo.services import is_empty, sign_ins
 from apps.drives.models import Sheet
 from apps.drives.selectors import current_sheets, sheet
-from apps.errors import NotAllowedError, NotFoundError, StaleWriteError
 from apps.jobs.models import Job, TapeLine
-from apps.jobs.selectors import job_state
-from apps.jobs.services.tape import add_remark
-from apps.jobs.services.writing import Command
+from apps.jobs.selectors import job_row, open_job
+from apps.jobs.services.writing import JobCommand, write
 from apps.people.models import Role, User
-from apps.people.permissions import Action, allowed, require
+from apps.people.permissions import allowed, require
+from apps.refusals import NotAllowedError, StaleWriteError
 from apps.reports.selectors import report_of
 from apps.shop.models import Shop
 from apps.shop.selectors import the_shop
 from django.core.management import call_command
 from django.db import IntegrityError, connection, transaction
+from spindle.diagnosis.given.case import Remark
+from spindle.errors import NotFoundError
+from spindle.words.duty import Duty
 
 from .conftest import AGREE, FRESH, HAND_BACK, PROVE
 
-MAY = [(Role.COUNTER, {"TAKE_IN", "NOTE", "AGREE", "HAND_BACK"}), (Role.TECHNICIAN, {a.name for a in Action}), (Role.MANAGER, {a.name for a in Action})]
+MAY = [(Role.COUNTER, {"TAKE_IN", "NOTE", "AGREE", "HAND_BACK"}), (Role.TECHNICIAN, {a.name for a in Duty}), (Role.MANAGER, {a.name for a in Duty})]
 
 
 @pytest.mark.parametrize(("role", "names"), MAY)
 def test_each_role_may_do_its_own_and_is_told_whom_to_ask(role, names):
     user = User(username="x", role=role)
     assert {a.name for a in allowed(user)} == names
-    for action in Action:
+    for action in Duty:
         if action.name in names:
             require(user, action)
         else:
@@ -88,8 +90,7 @@ def test_the_database_knows_which_states_exist(db, field, value):
     ],
 )
 def test_the_report_judges_as_far_as_it_knows(db, tag, verdict, sureness, guarantee):
-    job = Job.objects.select_related("sheet").get(tag=tag)
-    report = report_of(job_state(job), the_shop(), job.taken_in_at.date())
+    report = report_of(open_job(job_row(tag), the_shop()))
     assert report.verdict == verdict
     assert sureness in report.sureness
     assert report.guarantee.startswith(guarantee)
@@ -99,17 +100,17 @@ def test_the_report_judges_as_far_as_it_knows(db, tag, verdict, sureness, guaran
 def test_of_two_writers_at_the_same_moment_one_is_told(demo):
     version, told, start = Job.objects.get(tag=FRESH).version, [], threading.Barrier(2)
 
-    def write(name):
+    def say(name):
         user = User.objects.get(username=name)
         start.wait()
         try:
-            add_remark(Command(user, FRESH, f"at-once-{name}", version), name)
+            write(JobCommand(user, FRESH, f"at-once-{name}", version), Remark(name), lambda shown: shown)
         except StaleWriteError as error:
             told.append(error.params["changed"])
         finally:
             connection.close()
 
-    threads = [threading.Thread(target=write, args=(name,)) for name in ("bram", "nia")]
+    threads = [threading.Thread(target=say, args=(name,)) for name in ("bram", "nia")]
     [t.start() for t in threads]
     [t.join() for t in threads]
     assert len(told) == 1

@@ -16,9 +16,12 @@ def lines(tag):
     return TapeLine.objects.filter(job__tag=tag).count()
 
 
-@pytest.mark.parametrize("sql", ["UPDATE jobs_tapeline SET kind = 'remark'", "DELETE FROM jobs_tapeline"])
+@pytest.mark.parametrize(
+    "sql", ["UPDATE jobs_tapeline SET kind = 'remark'", "DELETE FROM jobs_tapeline", "SET LOCAL spindle.may_wipe = 'no'; TRUNCATE jobs_tapeline"]
+)
 def test_the_database_refuses_to_change_or_delete_a_line(db, sql):
     with pytest.raises(Error, match="append-only"), transaction.atomic(), connection.cursor() as cursor:
+        cursor.execute("SET LOCAL spindle.may_wipe = 'no'")
         cursor.execute(sql)
 
 
@@ -68,25 +71,25 @@ def test_striking_and_restoring_are_exact_and_the_line_stays(bram):
 @pytest.mark.parametrize(
     ("tag", "what", "body", "status", "reason"),
     [
-        (FRESH, "answers", {"question": "lens_look", "outcome": "clear"}, 409, "mains_live"),
-        (HAND_BACK, "answers", {"question": "spins", "outcome": "holds"}, 409, "mains_out"),
+        (FRESH, "answer", {"question": "lens_look", "outcome": "clear"}, 409, "mains_live"),
+        (HAND_BACK, "answer", {"question": "spins", "outcome": "holds"}, 409, "mains_out"),
         (RATTLE, "mains", {"state": "live"}, 409, "power_held"),
         (FRESH, "depth", {"depth": 2}, 409, "mains_live"),
-        (FRESH, "answers", {"question": "spin", "outcome": "holds"}, 422, None),
-        (FRESH, "answers", {"question": "spins", "outcome": "perhaps"}, 422, None),
-        (FRESH, "answers", {"question": "spins", "outcome": "holds", "tries": 2, "failed": 3}, 422, None),
-        (FRESH, "trials", {"changes": [{"repair": "pray"}], "result": "clean"}, 422, None),
-        (FRESH, "remarks", {"text": " "}, 422, None),
-        (FRESH, "remarks", {"text": "a\x00b"}, 422, None),
-        (FRESH, "strikes", {"line": 999}, 404, None),
-        (FRESH, "strikes", {"line": 6}, 404, None),
-        (FRESH, "restores", {"line": 1}, 404, None),
-        ("K-0101", "answers", {"question": "spins", "outcome": "holds"}, 409, "closed"),
+        (FRESH, "answer", {"question": "spin", "outcome": "holds"}, 422, None),
+        (FRESH, "answer", {"question": "spins", "outcome": "perhaps"}, 422, None),
+        (FRESH, "answer", {"question": "spins", "outcome": "holds", "tries": 2, "failed": 3}, 422, None),
+        (FRESH, "trial", {"changes": [{"repair": "pray"}], "result": "clean"}, 422, None),
+        (FRESH, "remark", {"text": " "}, 422, None),
+        (FRESH, "remark", {"text": "a\x00b"}, 422, None),
+        (FRESH, "strike", {"line": 999}, 404, None),
+        (FRESH, "strike", {"line": 6}, 404, None),
+        (FRESH, "restore", {"line": 1}, 404, None),
+        ("K-0101", "answer", {"question": "spins", "outcome": "holds"}, 409, "closed"),
     ],
 )
 def test_what_cannot_be_is_refused_with_its_reason_and_writes_nothing(bram, tag, what, body, status, reason):
     count = lines(tag)
-    answer = bram.write(tag, what, **body)
+    answer = bram.ask(tag, what, **body)
     assert (answer.status_code, answer.json()["params"].get("reason")) == (status, reason)
     assert answer["Content-Type"] == "application/problem+json"
     assert lines(tag) == count
@@ -105,9 +108,9 @@ def test_a_look_inside_opens_the_unit_on_record(bram):
 
 
 def test_the_rattle_releases_the_mains_once_it_is_silent(bram):
-    assert bram.get(f"/jobs/{RATTLE}").json()["power_hold"]
+    assert bram.get(f"/jobs/{RATTLE}").json()["hazards"]
     bram.ask(RATTLE, "answer", question="rattle", outcome="silent")
-    assert bram.ask(RATTLE, "mains", state="live").json()["is_live"]
+    assert bram.ask(RATTLE, "mains", state="live").json()["power"] == "live"
 
 
 def test_a_job_leaves_as_a_case_file_that_the_command_reads(bram):
@@ -152,7 +155,7 @@ def test_a_timed_disc_is_judged_against_the_sheet(bram):
 def test_the_deeper_look_answers_with_money_and_the_same_figure_twice(bram, tag):
     one, two = (bram.get(f"/jobs/{tag}/outlook").json() for _ in range(2))
     assert one == two
-    assert 0 < one["low_cents"] <= one["mean_cents"] <= one["high_cents"]
+    assert 0 < one["low_cents"] <= one["median_cents"] <= one["high_cents"]
     assert one["first"]["title"]
 
 

@@ -200,7 +200,7 @@ class OutlookView(View):
     version: int
     first: MoveView
     is_same: bool
-    mean_cents: int
+    median_cents: int
     low_cents: int
     high_cents: int
     p_repaired: float

@@ -156,7 +156,7 @@ def outlook_view(look: DeeperLook, shown: OpenJob) -> s.OutlookView:
         version=shown.job.version,
         first=move_view(look.first, shown.job.model),
         is_same=look.is_same,
-        mean_cents=cents(look.outturn.mean_eur),
+        median_cents=cents(look.outturn.median_eur),
         low_cents=cents(look.outturn.low_eur),
         high_cents=cents(look.outturn.high_eur),
         p_repaired=look.outturn.p_repaired,

@@ -21,7 +21,7 @@ def _session(request: HttpRequest) -> Session:
     user = request.user
     me = None
     if user.is_authenticated:
-        me = Me(name=user.shown_name, role=user.role, may=sorted(a.name.lower() for a in allowed(user)))
+        me = Me(username=user.username, name=user.shown_name, role=user.role, may=sorted(a.name.lower() for a in allowed(user)))
     return Session(user=me, csrf_token=get_token(request), shop=ShopView.model_validate(the_shop()))
 
 

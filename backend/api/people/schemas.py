@@ -16,6 +16,7 @@ class SignIn(Schema):
 class Me(View):
     """Who is signed in, and what they may do."""
 
+    username: str
     name: str
     role: str
     may: list[str]

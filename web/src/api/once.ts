@@ -1,6 +1,8 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { useRef } from 'react'
 import { NoAnswerError } from './problem'
+
+/** Keys of writes that nobody has answered yet, by what they say: the same content asks with the same key, also from a form opened anew. */
+const unanswered = new Map<string, string>()
 
 /**
  * A write that happens once, however often it is tapped or sent again: the same content keeps its key until the server has answered.
@@ -8,16 +10,17 @@ import { NoAnswerError } from './problem'
  */
 export function useOnce<Body extends { key: string }, Answer>(write: (body: Body) => Promise<Answer>, touches: readonly string[]) {
   const cache = useQueryClient()
-  const open = useRef<{ content: string; key: string } | null>(null)
+  const nameOf = (body: Omit<Body, 'key'>) => JSON.stringify([touches, body], (_name, value: unknown) => (value instanceof File ? [value.name, value.size, value.lastModified] : value))
   return useMutation({
     mutationFn: (body: Omit<Body, 'key'>) => {
-      const content = JSON.stringify(body, (_name, value: unknown) => (value instanceof File ? [value.name, value.size, value.lastModified] : value))
-      if (open.current?.content !== content) open.current = { content, key: crypto.randomUUID() }
-      return write({ ...body, key: open.current.key } as Body)
+      const name = nameOf(body)
+      const key = unanswered.get(name) ?? crypto.randomUUID()
+      unanswered.set(name, key)
+      return write({ ...body, key } as Body)
     },
     networkMode: 'always',
-    onSettled: (_answer, error) => {
-      if (!(error instanceof NoAnswerError)) open.current = null
+    onSettled: (_answer, error, body) => {
+      if (!(error instanceof NoAnswerError)) unanswered.delete(nameOf(body))
     },
     onSuccess: () => cache.invalidateQueries({ predicate: (q) => touches.includes(String(q.queryKey[0])) }),
   })

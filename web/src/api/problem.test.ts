@@ -21,6 +21,8 @@ test.each([
   await expect(dataOf(asked())).rejects.toBeInstanceOf(NoAnswerError)
 })
 
-test('a broken server is told as such, not as a refusal', async () => {
-  await expect(dataOf(Promise.resolve({ error: '<h1>', response: response(500) }))).rejects.toThrow('The server made a mistake')
+test('a broken server is no refusal: it may have been written, in its own words', async () => {
+  const broken = dataOf(Promise.resolve({ error: { ...problem, code: 'unexpected', title: 'It may have been written.' }, response: response(500) }))
+  await expect(broken).rejects.toThrow('It may have been written.')
+  await expect(broken).rejects.toBeInstanceOf(NoAnswerError)
 })

@@ -1,24 +1,27 @@
 import type { components } from './schema'
 
-export type Problem = components['schemas']['Problem']
+export type Problem = components['schemas']['ProblemDocument']
 
-/** A refusal of the server, in its own words. */
+/** A refusal of the server, in its own words: nothing was written. */
 export class ProblemError extends Error {
   constructor(readonly problem: Problem) {
     super(problem.title)
   }
 }
 
-/** No answer came: the network is down, or the server is. */
+/** No answer that can be trusted came: the network is down, the server or its database is. It may have been written: the same key asks again. */
 export class NoAnswerError extends Error {
-  constructor() {
-    super('No connection to the server. What you typed is kept: try again in a moment.')
+  constructor(says = 'No connection to the server. What you typed is kept: try again in a moment.') {
+    super(says)
   }
 }
 
+/** What the server says when the session has ended. */
+export const isSignedOut = (error: unknown): boolean => error instanceof ProblemError && error.problem.code === 'signed_out'
+
 type Answer<T> = { data?: T; error?: unknown; response: Response }
 
-/** The data of an answer, or the error that it amounts to. */
+/** The data of an answer, or the error that it amounts to. A server that broke may have written first: that is no refusal. */
 export async function dataOf<T>(asked: Promise<Answer<T>>): Promise<T> {
   let answer: Answer<T>
   try {
@@ -28,7 +31,7 @@ export async function dataOf<T>(asked: Promise<Answer<T>>): Promise<T> {
   }
   if (answer.data !== undefined) return answer.data
   const problem = answer.error as Partial<Problem> | undefined
+  if (answer.response.status >= 500) throw new NoAnswerError(problem?.title)
   if (problem?.code) throw new ProblemError(problem as Problem)
-  if (answer.response.status >= 502) throw new NoAnswerError()
-  throw new ProblemError({ status: answer.response.status, code: 'unexpected', title: 'The server made a mistake. Nothing was written; try again.', params: {} })
+  throw new ProblemError({ status: answer.response.status, code: 'unexpected', title: 'The server refused this without a word. Load the page again.', params: {} })
 }

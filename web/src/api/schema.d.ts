@@ -33,7 +33,7 @@ export interface paths {
         };
         /**
          * Day
-         * @description Return the jobs in the house by promise.
+         * @description Return every job in the house by promise.
          */
         get: operations["day"];
         put?: never;
@@ -164,46 +164,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{tag}/advance": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Advance
-         * @description Leave a stage for the next one.
-         */
-        post: operations["advance"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/answers": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Answers
-         * @description Log an answer.
-         */
-        post: operations["add_answer"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{tag}/case": {
         parameters: {
             query?: never;
@@ -224,7 +184,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{tag}/checks": {
+    "/api/jobs/{tag}/lines": {
         parameters: {
             query?: never;
             header?: never;
@@ -234,190 +194,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Checks
-         * @description Record one check of the proof.
+         * Ask
+         * @description Do what is asked of a job, told apart by ``do``.
          */
-        post: operations["mark_check"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/consents": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Consents
-         * @description Record what the owner said.
-         */
-        post: operations["consent"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/custody": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Own Out
-         * @description Put an owner's part that leaves its unit under a tag of its own.
-         */
-        post: operations["take_out_own"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/custody-back": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Own Back
-         * @description Note that an owner's part is back in its unit.
-         */
-        post: operations["bring_own_back"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/custody-release": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Own Release
-         * @description Note that the owner leaves a part with the shop.
-         */
-        post: operations["release_own"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/depth": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Depth
-         * @description Say how far the unit is open.
-         */
-        post: operations["set_depth"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/drive": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Identify
-         * @description Note what the eye saw of the drive, and take another sheet if it says so.
-         */
-        post: operations["identify"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/go-back": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Go Back
-         * @description Go back to an earlier stage.
-         */
-        post: operations["go_back"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/intake": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Amend Intake
-         * @description Complete what was written down at the counter.
-         */
-        post: operations["amend"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/mains": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Mains
-         * @description Say that the mains is live or out.
-         */
-        post: operations["set_mains"];
+        post: operations["ask"];
         delete?: never;
         options?: never;
         head?: never;
@@ -444,66 +224,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{tag}/parts": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Parts
-         * @description Note a part for this job that is at hand, a donor's or on its way.
-         */
-        post: operations["add_part"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/passes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Passes
-         * @description Record one more pass of the proof.
-         */
-        post: operations["add_pass"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/proposals": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Proposals
-         * @description Propose a repair, or to hand the unit back as it is.
-         */
-        post: operations["propose"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{tag}/questions": {
         parameters: {
             query?: never;
@@ -518,26 +238,6 @@ export interface paths {
         get: operations["questions"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/remarks": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Remarks
-         * @description Log a remark.
-         */
-        post: operations["add_remark"];
         delete?: never;
         options?: never;
         head?: never;
@@ -564,86 +264,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{tag}/restores": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Restores
-         * @description Let a struck finding stand again.
-         */
-        post: operations["restore"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/returns": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Put Back
-         * @description Put a part that was taken back on the shelf, with what it was seen to do.
-         */
-        post: operations["put_back"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/steps": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Steps
-         * @description Mark a step of the repair.
-         */
-        post: operations["mark_step"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/strikes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Strikes
-         * @description Strike a finding.
-         */
-        post: operations["strike"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{tag}/swap-plan": {
         parameters: {
             query?: never;
@@ -658,46 +278,6 @@ export interface paths {
         get: operations["swap_plan"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/takings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Take
-         * @description Take a part from the shelf for a repair of this job.
-         */
-        post: operations["take_part"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{tag}/trials": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Trials
-         * @description Log what a trial after one or more changes showed.
-         */
-        post: operations["add_trial"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1317,15 +897,29 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
-         * AdvanceIn
+         * AddPassAsk
+         * @description A pass was clean, or it failed.
+         */
+        AddPassAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "pass";
+            /** Is Clean */
+            is_clean: boolean;
+        };
+        /**
+         * AdvanceAsk
          * @description Leave this stage for the next.
          */
-        AdvanceIn: {
-            /** Key */
-            key: string;
+        AdvanceAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "advance";
             stage: components["schemas"]["Stage"];
-            /** Version */
-            version: number;
         };
         /**
          * AgreeView
@@ -1343,18 +937,21 @@ export interface components {
             proposal: components["schemas"]["ProposalView"] | null;
         };
         /**
-         * AmendIn
-         * @description What the counter adds later; what is left out stays as it is.
+         * AmendAsk
+         * @description What the counter adds or puts right; what is left out stays as it is.
          */
-        AmendIn: {
+        AmendAsk: {
             /** Complaint */
             complaint?: string | null;
             /** Condition */
             condition?: {
                 [key: string]: string;
             } | null;
-            /** Key */
-            key: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "amend";
             /** Limit Cents */
             limit_cents?: number | null;
             /** Owner Contact */
@@ -1365,31 +962,30 @@ export interface components {
             promised_on?: string | null;
             /** Supply */
             supply?: string | null;
-            /** Version */
-            version: number;
         };
         /**
-         * AnswerIn
-         * @description An answer to a question.
+         * AnswerAsk
+         * @description An answer to a question; ``failed`` of ``tries`` where it was tried more than once; ``seconds`` to play where timed.
          */
-        AnswerIn: {
+        AnswerAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "answer";
             /** Failed */
             failed?: number | null;
-            /** Key */
-            key: string;
             /** Outcome */
             outcome: string;
             /** Question */
             question: string;
             /** Seconds */
             seconds?: number | null;
-            setting?: components["schemas"]["SettingIn"] | null;
+            setting?: components["schemas"]["Setting"];
             /** @default bench */
-            source: components["schemas"]["Source"];
+            source?: components["schemas"]["Witness"];
             /** Tries */
             tries?: number | null;
-            /** Version */
-            version: number;
         };
         /**
          * AnswerPreviewView
@@ -1425,7 +1021,19 @@ export interface components {
              * Place
              * @default
              */
-            place: string;
+            place?: string;
+        };
+        /**
+         * AskIn
+         * @description Something that is asked of a job.
+         */
+        AskIn: {
+            /** Ask */
+            ask: components["schemas"]["AnswerAsk"] | components["schemas"]["MarkCheckAsk"] | components["schemas"]["ConsentAsk"] | components["schemas"]["TakeOutOwnAsk"] | components["schemas"]["BringOwnBackAsk"] | components["schemas"]["ReleaseOwnAsk"] | components["schemas"]["SetDepthAsk"] | components["schemas"]["IdentifyAsk"] | components["schemas"]["AmendAsk"] | components["schemas"]["SetMainsAsk"] | components["schemas"]["NotePartAsk"] | components["schemas"]["TakePartAsk"] | components["schemas"]["PutBackAsk"] | components["schemas"]["AddPassAsk"] | components["schemas"]["ProposeAsk"] | components["schemas"]["RemarkAsk"] | components["schemas"]["RestoreAsk"] | components["schemas"]["AdvanceAsk"] | components["schemas"]["GoBackAsk"] | components["schemas"]["MarkStepAsk"] | components["schemas"]["StrikeAsk"] | components["schemas"]["TickAsk"] | components["schemas"]["TrialAsk"];
+            /** Key */
+            key: string;
+            /** Version */
+            version: number;
         };
         /**
          * BaselineView
@@ -1442,6 +1050,19 @@ export interface components {
             question: components["schemas"]["QuestionView"];
             /** Reference S */
             reference_s: number | null;
+        };
+        /**
+         * BringOwnBackAsk
+         * @description An owner's part is back in its unit.
+         */
+        BringOwnBackAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "own_back";
+            /** Part */
+            part: string;
         };
         /**
          * CancelIn
@@ -1482,47 +1103,39 @@ export interface components {
             text: string;
         };
         /**
-         * ChangeIn
-         * @description One thing changed in a trial.
+         * Change
+         * @description One thing changed: a repair, and the physical item that went in, if any.
          */
-        ChangeIn: {
-            /** Fails */
-            fails?: ("starts" | "loads" | "spins" | "reads" | "seeks" | "powers")[];
+        Change: {
+            /**
+             * Fails
+             * @default []
+             */
+            fails?: string[];
             /** @default new */
-            health: components["schemas"]["Health"];
+            health?: components["schemas"]["Health"];
             /**
              * Item
              * @default
              */
-            item: string;
+            item?: string;
             /**
              * Lot
              * @default
              */
-            lot: string;
+            lot?: string;
             /** Repair */
             repair: string;
             /**
              * Stays
              * @default false
              */
-            stays: boolean;
-            /** Works */
-            works?: ("starts" | "loads" | "spins" | "reads" | "seeks" | "powers")[];
-        };
-        /**
-         * CheckIn
-         * @description A check of the proof.
-         */
-        CheckIn: {
-            /** Check */
-            check: string;
-            /** Is Passed */
-            is_passed: boolean;
-            /** Key */
-            key: string;
-            /** Version */
-            version: number;
+            stays?: boolean;
+            /**
+             * Works
+             * @default []
+             */
+            works?: string[];
         };
         /**
          * CheckView
@@ -1556,7 +1169,7 @@ export interface components {
              * Unit
              * @default
              */
-            unit: string;
+            unit?: string;
         };
         /**
          * ClaimCountView
@@ -1641,22 +1254,23 @@ export interface components {
          */
         Confidence: "sure" | "fair" | "doubtful";
         /**
-         * ConsentIn
-         * @description What the owner said.
+         * ConsentAsk
+         * @description What the owner said, who said it and how.
          */
-        ConsentIn: {
+        ConsentAsk: {
             /** Amount Cents */
             amount_cents: number;
             /** By Name */
             by_name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "consent";
             /** How */
             how: string;
             /** Is Agreed */
             is_agreed: boolean;
-            /** Key */
-            key: string;
-            /** Version */
-            version: number;
         };
         /**
          * ConsentView
@@ -1707,10 +1321,13 @@ export interface components {
             complaint: string;
             /** Console */
             console: string;
-            /** Is Live */
-            is_live: boolean;
             /** Owner Name */
             owner_name: string;
+            /**
+             * Power
+             * @enum {string}
+             */
+            power: "out" | "standby" | "live";
             /** Promised On */
             promised_on: string | null;
             stage: components["schemas"]["Stage"];
@@ -1724,24 +1341,10 @@ export interface components {
             waits_for: string;
         };
         /**
-         * DepthIn
-         * @description How far the unit is open.
-         */
-        DepthIn: {
-            /** Depth */
-            depth: number;
-            /** Key */
-            key: string;
-            /** Version */
-            version: number;
-        };
-        /**
          * DiagnosisView
          * @description What the findings amount to, and what to do next.
          */
         DiagnosisView: {
-            /** Best Repair */
-            best_repair: string;
             /** Is Tie */
             is_tie: boolean;
             /** Mind Changes */
@@ -1803,19 +1406,19 @@ export interface components {
              * Bought Cents
              * @default 0
              */
-            bought_cents: number;
+            bought_cents?: number;
             /** Key */
             key: string;
             /**
              * Origin
              * @default
              */
-            origin: string;
+            origin?: string;
             /**
              * Place
              * @default
              */
-            place: string;
+            place?: string;
             /** Variant */
             variant: string;
         };
@@ -1830,7 +1433,7 @@ export interface components {
              * Level
              * @default
              */
-            level: string;
+            level?: string;
             /** Why */
             why: string;
         };
@@ -2007,20 +1610,21 @@ export interface components {
             reason: string;
         };
         /**
-         * GoBackIn
+         * GoBackAsk
          * @description Go back to an earlier stage.
          */
-        GoBackIn: {
-            /** Key */
-            key: string;
+        GoBackAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "go_back";
             to: components["schemas"]["Stage"];
-            /** Version */
-            version: number;
             /**
              * Why
              * @default
              */
-            why: string;
+            why?: string;
         };
         /**
          * HarvestIn
@@ -2035,7 +1639,17 @@ export interface components {
              * Place
              * @default
              */
-            place: string;
+            place?: string;
+        };
+        /**
+         * HazardView
+         * @description An open hazard.
+         */
+        HazardView: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
         };
         /**
          * Health
@@ -2057,6 +1671,23 @@ export interface components {
             by: string;
             /** Job */
             job: string;
+        };
+        /**
+         * IdentifyAsk
+         * @description What the eye saw of the drive, and which sheet is taken then; None keeps the one that it has.
+         */
+        IdentifyAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "identify";
+            /** Looks */
+            looks?: {
+                [key: string]: string;
+            };
+            /** Sheet Id */
+            sheet_id?: number | null;
         };
         /**
          * IdentityView
@@ -2124,10 +1755,15 @@ export interface components {
             depth: number;
             diagnosis: components["schemas"]["DiagnosisView"];
             drive: components["schemas"]["DriveView"];
+            /** Hazards */
+            hazards: components["schemas"]["HazardView"][];
             /** Identity */
             identity: components["schemas"]["IdentityView"][];
-            /** Is Live */
-            is_live: boolean;
+            /**
+             * Is New
+             * @default false
+             */
+            is_new?: boolean;
             /** Limit Cents */
             limit_cents: number | null;
             /** Looks */
@@ -2144,8 +1780,11 @@ export interface components {
             owner_contact: string;
             /** Owner Name */
             owner_name: string;
-            /** Power Hold */
-            power_hold: string;
+            /**
+             * Power
+             * @enum {string}
+             */
+            power: "out" | "standby" | "live";
             procedure: components["schemas"]["ProcedureView"] | null;
             /** Promised On */
             promised_on: string | null;
@@ -2168,8 +1807,12 @@ export interface components {
             taken_in_at: string;
             /** Tape */
             tape: components["schemas"]["TapeLineView"][];
+            /** Ticks */
+            ticks: string[];
             /** Version */
             version: number;
+            /** Wet */
+            wet: string[];
         };
         /**
          * KeyIn
@@ -2250,12 +1893,6 @@ export interface components {
             rank: string;
         };
         /**
-         * LineKind
-         * @description What a line of the tape says.
-         * @enum {string}
-         */
-        LineKind: "answer" | "trial" | "remark" | "strike" | "restore" | "mains" | "depth" | "stage" | "proposal" | "consent" | "step" | "check" | "pass" | "intake" | "part" | "custody" | "drive";
-        /**
          * LinkView
          * @description One link of a signal path.
          */
@@ -2275,32 +1912,39 @@ export interface components {
             state: "pass" | "fail" | "open";
         };
         /**
-         * LooksIn
-         * @description What the eye saw of the drive, and which sheet is taken then (null: the same).
+         * MarkCheckAsk
+         * @description A check passed or failed.
          */
-        LooksIn: {
-            /** Key */
-            key: string;
-            /** Looks */
-            looks: {
-                [key: string]: string;
-            };
-            /** Sheet Id */
-            sheet_id?: number | null;
-            /** Version */
-            version: number;
+        MarkCheckAsk: {
+            /** Check */
+            check: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "check";
+            /** Is Passed */
+            is_passed: boolean;
         };
         /**
-         * MainsIn
-         * @description The mains state.
+         * MarkStepAsk
+         * @description Mark a step done or not done; ``fuse`` is what is printed on the one that went in, at the step that asks for it.
          */
-        MainsIn: {
-            /** Is Live */
-            is_live: boolean;
-            /** Key */
-            key: string;
-            /** Version */
-            version: number;
+        MarkStepAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "step";
+            /**
+             * Fuse
+             * @default
+             */
+            fuse?: string;
+            /** Is Done */
+            is_done: boolean;
+            /** Step */
+            step: string;
         };
         /**
          * Me
@@ -2313,6 +1957,8 @@ export interface components {
             name: string;
             /** Role */
             role: string;
+            /** Username */
+            username: string;
         };
         /**
          * MindChangeView
@@ -2414,6 +2060,51 @@ export interface components {
             text: string;
         };
         /**
+         * NotePartAsk
+         * @description A part for this job: the advice reckons with it until the line is struck.
+         */
+        NotePartAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "note_part";
+            /**
+             * Fails
+             * @default []
+             */
+            fails?: string[];
+            /** @default new */
+            health?: components["schemas"]["Health"];
+            /**
+             * Is Donor
+             * @default false
+             */
+            is_donor?: boolean;
+            /**
+             * Item
+             * @default
+             */
+            item?: string;
+            /**
+             * Price Cents
+             * @default 0
+             */
+            price_cents?: number;
+            /** Repair */
+            repair: string;
+            /**
+             * Wait Days
+             * @default 0
+             */
+            wait_days?: number;
+            /**
+             * Works
+             * @default []
+             */
+            works?: string[];
+        };
+        /**
          * NoticeView
          * @description Something that has to be said beside the next move; ``lines`` are the tape lines it is about.
          */
@@ -2440,7 +2131,7 @@ export interface components {
              * Name
              * @default
              */
-            name: string;
+            name?: string;
             /**
              * Ordered On
              * Format: date
@@ -2452,7 +2143,7 @@ export interface components {
              * Pack Size
              * @default 1
              */
-            pack_size: number;
+            pack_size?: number;
             /** Packs */
             packs: number;
             /** Supplier */
@@ -2521,50 +2212,10 @@ export interface components {
             is_same: boolean;
             /** Low Cents */
             low_cents: number;
-            /** Mean Cents */
-            mean_cents: number;
+            /** Median Cents */
+            median_cents: number;
             /** P Repaired */
             p_repaired: number;
-            /** Version */
-            version: number;
-        };
-        /**
-         * OwnBackIn
-         * @description An owner's part is back in its unit.
-         */
-        OwnBackIn: {
-            /** Key */
-            key: string;
-            /** Part */
-            part: string;
-            /** Version */
-            version: number;
-        };
-        /**
-         * OwnOutIn
-         * @description An owner's part leaves its unit.
-         */
-        OwnOutIn: {
-            /** Key */
-            key: string;
-            /** Level */
-            level: string;
-            /** Place */
-            place: string;
-            /** Version */
-            version: number;
-        };
-        /**
-         * OwnReleaseIn
-         * @description The owner leaves a part with the shop.
-         */
-        OwnReleaseIn: {
-            /** By Name */
-            by_name: string;
-            /** Key */
-            key: string;
-            /** Part */
-            part: string;
             /** Version */
             version: number;
         };
@@ -2615,44 +2266,6 @@ export interface components {
             trail: components["schemas"]["MovementView"][];
             /** Works */
             works: string[];
-        };
-        /**
-         * PartIn
-         * @description A part for this job that is at hand, a donor's or on its way.
-         */
-        PartIn: {
-            /** Fails */
-            fails?: ("starts" | "loads" | "spins" | "reads" | "seeks" | "powers")[];
-            /** @default new */
-            health: components["schemas"]["Health"];
-            /**
-             * Is Donor
-             * @default false
-             */
-            is_donor: boolean;
-            /**
-             * Item
-             * @default
-             */
-            item: string;
-            /** Key */
-            key: string;
-            /**
-             * Price Cents
-             * @default 0
-             */
-            price_cents: number;
-            /** Repair */
-            repair: string;
-            /** Version */
-            version: number;
-            /**
-             * Wait Days
-             * @default 0
-             */
-            wait_days: number;
-            /** Works */
-            works?: ("starts" | "loads" | "spins" | "reads" | "seeks" | "powers")[];
         };
         /**
          * PartLineView
@@ -2719,18 +2332,6 @@ export interface components {
             tag: string;
             /** Works */
             works: string[];
-        };
-        /**
-         * PassIn
-         * @description One more pass of the proof.
-         */
-        PassIn: {
-            /** Is Clean */
-            is_clean: boolean;
-            /** Key */
-            key: string;
-            /** Version */
-            version: number;
         };
         /**
          * PathView
@@ -2800,14 +2401,22 @@ export interface components {
             depth: "cover_off" | "drive_open";
             /** Details */
             details: string[];
+            /** Id */
+            id: string;
             /** Text */
             text: string;
         };
         /**
-         * Problem
+         * Power
+         * @description The mains state that a unit is in.
+         * @enum {string}
+         */
+        Power: "out" | "standby" | "live";
+        /**
+         * ProblemDocument
          * @description Every error.
          */
-        Problem: {
+        ProblemDocument: {
             /** Code */
             code: string;
             /** Params */
@@ -2895,18 +2504,6 @@ export interface components {
             verdict: "" | "go_on" | "proven" | "probable";
         };
         /**
-         * ProposalIn
-         * @description Propose a repair; an empty one is to hand the unit back as it is.
-         */
-        ProposalIn: {
-            /** Key */
-            key: string;
-            /** Repair */
-            repair: string;
-            /** Version */
-            version: number;
-        };
-        /**
          * ProposalView
          * @description What was proposed last.
          */
@@ -2921,20 +2518,34 @@ export interface components {
             total_cents: number;
         };
         /**
-         * PutBackIn
-         * @description A part that was taken goes back, with what it was seen to do.
+         * ProposeAsk
+         * @description Propose a repair; an empty one is to hand the unit back as it is.
          */
-        PutBackIn: {
-            /** Key */
-            key: string;
+        ProposeAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "propose";
+            /** Repair */
+            repair: string;
+        };
+        /**
+         * PutBackAsk
+         * @description A piece that was taken goes back, with what it was seen to do here.
+         */
+        PutBackAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "put_back";
             /** Line */
             line: number;
             /** Seen */
-            seen: {
+            seen?: {
                 [key: string]: boolean;
             };
-            /** Version */
-            version: number;
         };
         /**
          * QuestionView
@@ -2996,12 +2607,12 @@ export interface components {
             /** Count */
             count: number;
             /** @default new */
-            health: components["schemas"]["Health"];
+            health?: components["schemas"]["Health"];
             /**
              * Is Complete
              * @default false
              */
-            is_complete: boolean;
+            is_complete?: boolean;
             /** Key */
             key: string;
             /** Level */
@@ -3010,39 +2621,55 @@ export interface components {
              * Lot
              * @default
              */
-            lot: string;
+            lot?: string;
             /**
              * Name
              * @default
              */
-            name: string;
+            name?: string;
             /**
              * Pack Cents
              * @default 0
              */
-            pack_cents: number;
+            pack_cents?: number;
             /**
              * Pack Size
              * @default 1
              */
-            pack_size: number;
+            pack_size?: number;
             /**
              * Place
              * @default
              */
-            place: string;
+            place?: string;
         };
         /**
-         * RemarkIn
-         * @description A remark.
+         * ReleaseOwnAsk
+         * @description The owner leaves a part with the shop, by name: only then is it stock.
          */
-        RemarkIn: {
-            /** Key */
-            key: string;
+        ReleaseOwnAsk: {
+            /** By Name */
+            by_name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "own_left";
+            /** Part */
+            part: string;
+        };
+        /**
+         * RemarkAsk
+         * @description Words for people; no weight.
+         */
+        RemarkAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remark";
             /** Text */
             text: string;
-            /** Version */
-            version: number;
         };
         /**
          * RepairView
@@ -3057,6 +2684,19 @@ export interface components {
             uses_item: boolean;
         };
         /**
+         * RestoreAsk
+         * @description Let a struck line stand again.
+         */
+        RestoreAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "restore";
+            /** Line */
+            line: number;
+        };
+        /**
          * SayIn
          * @description Somebody says whether a kind of part fits a variant.
          */
@@ -3064,23 +2704,23 @@ export interface components {
             /** Code */
             code: string;
             /** @default sure */
-            confidence: components["schemas"]["Confidence"];
+            confidence?: components["schemas"]["Confidence"];
             /** Key */
             key: string;
             /** Level */
             level: string;
             /** @default shop */
-            origin: components["schemas"]["Origin"];
+            origin?: components["schemas"]["Origin"];
             /**
              * Reason
              * @default
              */
-            reason: string;
+            reason?: string;
             /**
              * Said
              * @default
              */
-            said: string;
+            said?: string;
             /** Variant */
             variant: string;
             /**
@@ -3156,7 +2796,7 @@ export interface components {
              * Count
              * @default 1
              */
-            count: number;
+            count?: number;
             /** Key */
             key: string;
             /** Why */
@@ -3188,39 +2828,59 @@ export interface components {
         Session: {
             /** Csrf Token */
             csrf_token: string;
-            /** Shop */
-            shop: string;
+            shop: components["schemas"]["ShopView"];
             user: components["schemas"]["Me"] | null;
         };
         /**
-         * SettingIn
-         * @description The state in which something was seen; empty where it was as the question asks.
+         * SetDepthAsk
+         * @description Say how far the unit is open now.
          */
-        SettingIn: {
+        SetDepthAsk: {
+            /** Depth */
+            depth: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "depth";
+        };
+        /**
+         * SetMainsAsk
+         * @description Say in which state the mains is.
+         */
+        SetMainsAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "mains";
+            state: components["schemas"]["Power"];
+        };
+        /**
+         * Setting
+         * @description The state in which something was seen. An empty field was not said, and is taken as the question asks for it.
+         */
+        Setting: {
             /**
              * Board
              * @default
-             * @enum {string}
              */
-            board: "" | "own" | "other";
+            board?: string;
             /**
              * Cover
              * @default
-             * @enum {string}
              */
-            cover: "" | "on" | "off";
+            cover?: string;
             /**
              * Disc Side
              * @default
-             * @enum {string}
              */
-            disc_side: "" | "right" | "wrong";
+            disc_side?: string;
             /**
              * Mains
              * @default
-             * @enum {string}
              */
-            mains: "" | "live" | "out";
+            mains?: string;
         };
         /**
          * SheetDetailView
@@ -3288,7 +2948,7 @@ export interface components {
              * Why
              * @default
              */
-            why: string;
+            why?: string;
         };
         /**
          * SheetView
@@ -3304,6 +2964,18 @@ export interface components {
             id: number;
             /** Version */
             version: number;
+        };
+        /**
+         * ShopView
+         * @description The shop: its name, the sign of its money, and its clock.
+         */
+        ShopView: {
+            /** Name */
+            name: string;
+            /** Sign */
+            sign: string;
+            /** Time Zone */
+            time_zone: string;
         };
         /**
          * ShortView
@@ -3334,12 +3006,6 @@ export interface components {
             username: string;
         };
         /**
-         * Source
-         * @description Who says so. What the bench logged weighs most, the owner's report least (trap T19).
-         * @enum {string}
-         */
-        Source: "bench" | "remembered" | "owner";
-        /**
          * SourceView
          * @description Something that this unit could use.
          */
@@ -3352,6 +3018,8 @@ export interface components {
             fails: string[];
             /** Health */
             health: string;
+            /** Item */
+            item: string;
             /** Level */
             level: string;
             /** Level Name */
@@ -3404,25 +3072,6 @@ export interface components {
             state: "done" | "now" | "ahead";
         };
         /**
-         * StepIn
-         * @description A step of the repair.
-         */
-        StepIn: {
-            /**
-             * Fuse
-             * @default
-             */
-            fuse: string;
-            /** Is Done */
-            is_done: boolean;
-            /** Key */
-            key: string;
-            /** Step */
-            step: number;
-            /** Version */
-            version: number;
-        };
-        /**
          * StepView
          * @description One step of the repair.
          */
@@ -3431,6 +3080,8 @@ export interface components {
             cautions: components["schemas"]["CautionView"][];
             /** Done By */
             done_by: string;
+            /** Id */
+            id: string;
             /** Is Done */
             is_done: boolean;
             /** Is Trial */
@@ -3443,21 +3094,22 @@ export interface components {
             text: string;
         };
         /**
-         * StrikeIn
-         * @description A strike, or taking one back.
+         * StrikeAsk
+         * @description Strike a line.
          */
-        StrikeIn: {
-            /** Key */
-            key: string;
+        StrikeAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "strike";
             /** Line */
             line: number;
-            /** Version */
-            version: number;
             /**
              * Why
              * @default
              */
-            why: string;
+            why?: string;
         };
         /**
          * SuspectView
@@ -3559,18 +3211,34 @@ export interface components {
             title: string;
         };
         /**
-         * TakeIn
-         * @description A part of the shelf for a repair of this job.
+         * TakeOutOwnAsk
+         * @description An owner's part leaves its unit, and lies there.
          */
-        TakeIn: {
-            /** Key */
-            key: string;
+        TakeOutOwnAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "own_out";
+            /** Level */
+            level: string;
+            /** Place */
+            place: string;
+        };
+        /**
+         * TakePartAsk
+         * @description One piece, from the shelf or out of a donor, for a repair of this job.
+         */
+        TakePartAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "take_part";
             /** Part */
             part: string;
             /** Repair */
             repair: string;
-            /** Version */
-            version: number;
         };
         /**
          * TapeLineView
@@ -3586,7 +3254,8 @@ export interface components {
             by: string;
             /** Can Strike */
             can_strike: boolean;
-            kind: components["schemas"]["LineKind"];
+            /** Kind */
+            kind: string;
             /** Left Out */
             left_out: string;
             /** Number */
@@ -3603,22 +3272,42 @@ export interface components {
             weights: components["schemas"]["WeightView"][];
         };
         /**
-         * TrialIn
-         * @description A trial after one or more changes.
+         * TickAsk
+         * @description Tick a step of a plan off, or not after all. ``plan`` is the level that is swapped, ``text`` what the step says.
          */
-        TrialIn: {
+        TickAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "tick";
+            /** Is Done */
+            is_done: boolean;
+            /** Plan */
+            plan: string;
+            /** Step */
+            step: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TrialAsk
+         * @description A trial after everything in ``changes`` was changed together; they share its credit (trap T17).
+         */
+        TrialAsk: {
             /** Changes */
-            changes: components["schemas"]["ChangeIn"][];
+            changes: components["schemas"]["Change"][];
             /**
              * Clean Passes
              * @default 0
              */
-            clean_passes: number;
-            /** Key */
-            key: string;
+            clean_passes?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "trial";
             result: components["schemas"]["TrialResult"];
-            /** Version */
-            version: number;
         };
         /**
          * TrialResult
@@ -3681,6 +3370,12 @@ export interface components {
             part: string;
         };
         /**
+         * Witness
+         * @description Who says so. What the bench logged weighs most, the owner's report least (trap T19).
+         * @enum {string}
+         */
+        Witness: "bench" | "remembered" | "owner";
+        /**
          * WorkbenchView
          * @description What this unit can use, and how the levels of repair compare.
          */
@@ -3721,13 +3416,40 @@ export interface operations {
                     "application/json": components["schemas"]["ClaimView"][];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -3750,13 +3472,40 @@ export interface operations {
                     "application/json": components["schemas"]["DayRowView"][];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -3789,7 +3538,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -3798,7 +3547,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -3807,7 +3556,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -3816,7 +3565,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -3825,7 +3574,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3834,7 +3583,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -3859,13 +3608,22 @@ export interface operations {
                     "application/json": components["schemas"]["FitsView"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -3874,7 +3632,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3883,7 +3641,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -3909,13 +3667,22 @@ export interface operations {
                     "application/json": components["schemas"]["FitsView"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -3924,7 +3691,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3933,7 +3700,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -3958,13 +3725,22 @@ export interface operations {
                     "application/json": components["schemas"]["FitsView"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -3973,7 +3749,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3982,7 +3758,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -4015,7 +3791,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -4024,7 +3800,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -4033,7 +3809,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -4042,7 +3818,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4051,7 +3836,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -4082,7 +3867,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -4091,16 +3876,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -4109,7 +3885,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4118,167 +3894,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    advance: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AdvanceIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    add_answer: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AnswerIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -4311,7 +3927,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -4320,16 +3936,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -4338,7 +3945,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4347,12 +3954,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
     };
-    mark_check: {
+    ask: {
         parameters: {
             query?: never;
             header?: never;
@@ -4363,7 +3970,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CheckIn"];
+                "application/json": components["schemas"]["AskIn"];
             };
         };
         responses: {
@@ -4382,7 +3989,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -4391,7 +3998,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -4400,7 +4007,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -4409,7 +4016,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -4418,7 +4025,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4427,727 +4034,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    consent: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ConsentIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    take_out_own: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["OwnOutIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    bring_own_back: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["OwnBackIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    release_own: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["OwnReleaseIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    set_depth: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DepthIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    identify: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LooksIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    go_back: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["GoBackIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    amend: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AmendIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    set_mains: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MainsIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5178,7 +4065,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -5187,16 +4074,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -5205,78 +4083,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    add_part: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PartIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -5285,7 +4092,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5294,167 +4101,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    add_pass: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PassIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    propose: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ProposalIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5485,7 +4132,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -5494,16 +4141,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -5512,7 +4150,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5521,87 +4159,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    add_remark: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RemarkIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -5632,7 +4190,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -5641,16 +4199,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -5659,7 +4208,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5668,327 +4217,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    restore: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StrikeIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    put_back: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PutBackIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    mark_step: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StepIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    strike: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StrikeIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6022,7 +4251,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -6031,16 +4260,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -6049,7 +4269,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -6058,7 +4278,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6067,167 +4287,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    take_part: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TakeIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    add_trial: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                tag: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["TrialIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JobView"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6258,7 +4318,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -6267,16 +4327,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -6285,7 +4336,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6294,7 +4345,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6327,7 +4378,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -6336,7 +4387,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -6345,7 +4396,25 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6354,7 +4423,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6382,13 +4451,22 @@ export interface operations {
                     "application/pdf": string;
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -6397,7 +4475,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6406,7 +4484,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6431,13 +4509,22 @@ export interface operations {
                     "image/svg+xml": string;
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -6446,7 +4533,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6455,7 +4542,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6478,13 +4565,40 @@ export interface operations {
                     "application/json": components["schemas"]["PromptView"][];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6515,7 +4629,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -6524,7 +4638,16 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6533,7 +4656,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6586,7 +4709,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6595,7 +4718,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Too Many Requests */
@@ -6604,7 +4727,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6633,7 +4756,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -6642,7 +4765,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6683,7 +4806,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -6692,7 +4815,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -6701,7 +4824,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -6710,7 +4833,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -6719,7 +4842,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6728,7 +4851,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6751,13 +4874,40 @@ export interface operations {
                     "application/json": components["schemas"]["SheetFormView"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6780,13 +4930,40 @@ export interface operations {
                     "application/json": components["schemas"]["SheetView"][];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6813,13 +4990,22 @@ export interface operations {
                     "application/json": components["schemas"]["SheetDetailView"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -6828,7 +5014,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6837,7 +5023,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6872,7 +5058,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -6881,7 +5067,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -6890,7 +5076,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -6899,7 +5085,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -6908,7 +5094,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6917,7 +5103,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6944,13 +5130,22 @@ export interface operations {
                     };
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -6959,7 +5154,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -6968,7 +5163,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -6994,13 +5189,22 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7009,7 +5213,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7018,7 +5222,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7062,7 +5266,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -7071,7 +5275,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -7080,7 +5284,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7089,7 +5293,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -7098,7 +5302,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7107,7 +5311,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7130,13 +5334,22 @@ export interface operations {
                     "application/json": components["schemas"]["PartView"][];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7145,7 +5358,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7154,7 +5367,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7177,13 +5390,22 @@ export interface operations {
                     "application/json": components["schemas"]["DonorView"][];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7192,7 +5414,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7201,7 +5423,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7234,7 +5456,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -7243,7 +5465,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -7252,7 +5474,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7261,7 +5483,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -7270,7 +5492,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7279,7 +5501,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7304,13 +5526,22 @@ export interface operations {
                     "application/json": components["schemas"]["DonorDetailView"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7319,7 +5550,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7328,7 +5559,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7363,7 +5594,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -7372,7 +5603,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -7381,7 +5612,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7390,7 +5621,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -7399,7 +5630,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7408,7 +5639,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7443,7 +5674,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -7452,7 +5683,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -7461,7 +5692,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7470,7 +5701,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -7479,7 +5710,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7488,7 +5719,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7523,7 +5754,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -7532,7 +5763,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -7541,7 +5772,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7550,7 +5781,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -7559,7 +5790,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7568,7 +5799,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7601,7 +5832,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -7610,7 +5841,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -7619,7 +5850,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7628,7 +5859,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -7637,7 +5868,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7646,7 +5877,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7669,13 +5900,22 @@ export interface operations {
                     "application/json": components["schemas"]["OrderView"][];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7684,7 +5924,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7693,7 +5933,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7726,7 +5966,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -7735,7 +5975,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -7744,7 +5984,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7753,7 +5993,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -7762,7 +6002,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7771,7 +6011,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7806,7 +6046,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -7815,7 +6055,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -7824,7 +6064,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7833,7 +6073,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -7842,7 +6082,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7851,7 +6091,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7886,7 +6126,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -7895,7 +6135,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -7904,7 +6144,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7913,7 +6153,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -7922,7 +6162,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7931,7 +6171,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -7958,13 +6198,22 @@ export interface operations {
                     "application/json": components["schemas"]["PartView"][];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -7973,7 +6222,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -7982,7 +6231,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -8015,7 +6264,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -8024,7 +6273,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -8033,7 +6282,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -8042,7 +6291,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -8051,7 +6300,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8060,7 +6309,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -8085,13 +6334,22 @@ export interface operations {
                     "application/json": components["schemas"]["PartDetailView"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -8100,7 +6358,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8109,7 +6367,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -8144,7 +6402,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -8153,7 +6411,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -8162,7 +6420,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -8171,7 +6429,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -8180,7 +6438,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8189,7 +6447,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -8224,7 +6482,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unauthorized */
@@ -8233,7 +6491,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Forbidden */
@@ -8242,7 +6500,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -8251,7 +6509,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Conflict */
@@ -8260,7 +6518,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8269,7 +6527,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -8292,13 +6550,22 @@ export interface operations {
                     "application/json": components["schemas"]["WantedView"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -8307,7 +6574,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8316,7 +6583,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };
@@ -8341,13 +6608,22 @@ export interface operations {
                     "application/json": components["schemas"]["PlaceView"];
                 };
             };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Unauthorized */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Not Found */
@@ -8356,7 +6632,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8365,7 +6641,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
         };

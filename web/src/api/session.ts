@@ -1,15 +1,32 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
+import { setZone } from '@/lib/dates'
+import { kept } from '@/lib/kept'
+import { setSign } from '@/lib/money'
 import { client } from './client'
 import { dataOf } from './problem'
+import type { Session } from './types'
 
-export const useSession = () =>
-  useQuery({ queryKey: ['session'], queryFn: () => dataOf(client.GET('/api/session')), staleTime: 60_000 })
+const fetchSession = async (): Promise<Session> => {
+  const session = await dataOf(client.GET('/api/session'))
+  setSign(session.shop.sign)
+  setZone(session.shop.time_zone)
+  return session
+}
+
+export const useSession = () => useQuery({ queryKey: ['session'], queryFn: fetchSession, staleTime: 60_000 })
+
+/** Nobody is signed in any more: the sign-in form comes, and nothing of the former person's stays on the screen. */
+export function endSession(cache: QueryClient) {
+  cache.setQueryData<Session>(['session'], (was) => was && { ...was, user: null })
+  cache.removeQueries({ predicate: (q) => q.queryKey[0] !== 'session' })
+}
 
 export function useSignIn() {
   const cache = useQueryClient()
   return useMutation({
     mutationFn: (body: { username: string; password: string }) => dataOf(client.POST('/api/session', { body })),
     onSuccess: (session) => {
+      kept.forgetOthers(session.user?.username ?? '')
       cache.setQueryData(['session'], session)
       void cache.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'session' })
     },
@@ -21,10 +38,14 @@ export function useSignOut() {
   return useMutation({
     mutationFn: () => dataOf(client.DELETE('/api/session')),
     onSuccess: (session) => {
-      cache.clear()
+      kept.forgetAll()
+      endSession(cache)
       cache.setQueryData(['session'], session)
     },
   })
 }
 
 export const useMay = (action: string): boolean => useSession().data?.user?.may.includes(action) ?? false
+
+/** Who is signed in, by the name that they sign in with. */
+export const useWho = (): string => useSession().data?.user?.username ?? ''

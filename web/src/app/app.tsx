@@ -1,9 +1,17 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { RouterProvider } from 'react-router'
-import { NoAnswerError } from '@/api/problem'
+import { isSignedOut, NoAnswerError } from '@/api/problem'
+import { endSession } from '@/api/session'
 import { router } from './router'
 
-const queries = new QueryClient({
+/** Whatever was asked: if the session has ended, the sign-in form comes, and leads back to the same place. */
+const onError = (error: unknown) => {
+  if (isSignedOut(error)) endSession(queries)
+}
+
+const queries: QueryClient = new QueryClient({
+  queryCache: new QueryCache({ onError }),
+  mutationCache: new MutationCache({ onError }),
   defaultOptions: {
     queries: {
       retry: (count, error) => error instanceof NoAnswerError && count < 3,

@@ -1,13 +1,24 @@
-const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' })
-const day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
+let zone: string | undefined
+let clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' })
+let day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
+
+/** The shop's own clock: every time and every day on the screens is by it, wherever this browser stands. */
+export const setZone = (next: string): void => {
+  if (next === zone) return
+  zone = next
+  clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone: zone })
+  day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: zone })
+}
+
+const plainDay = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' })
 
 export const timeOf = (iso: string): string => clock.format(new Date(iso))
-export const dayOf = (iso: string): string => day.format(new Date(iso)).replace(',', '')
+/** The day of a moment by the shop's clock, or of a plain date ("2026-11-27"), which is the same day everywhere. */
+export const dayOf = (iso: string): string => (/^\d{4}-\d\d-\d\d$/.test(iso) ? plainDay : day).format(new Date(iso)).replace(',', '')
 
 /** Whole days from today to a date ("2026-11-27"), negative if it has passed. */
 export const daysUntil = (date: string, today: Date): number => {
-  const [y, m, d] = date.split('-').map(Number)
-  return Math.round((Date.UTC(y!, m! - 1, d!) - Date.UTC(today.getFullYear(), today.getMonth(), today.getDate())) / 86_400_000)
+  return Math.round((Date.parse(date) - Date.parse(todayOf(today))) / 86_400_000)
 }
 
 export const promise = (date: string | null, today: Date): string => {
@@ -17,8 +28,10 @@ export const promise = (date: string | null, today: Date): string => {
   return n === 0 ? 'today' : n === 1 ? 'tomorrow' : dayOf(date)
 }
 
-/** Today as a date field writes it ("2026-11-27"), by this browser's clock. */
-export const today = (now = new Date()): string => `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, '0')}-${String(now.getDate()).padStart(2, '0')}`
+/** The day of a moment at the shop as a date field writes it ("2026-11-27"). */
+const todayOf = (now: Date): string => new Intl.DateTimeFormat('en-CA', { year: 'numeric', month: '2-digit', day: '2-digit', timeZone: zone }).format(now)
+
+export const today = (now = new Date()): string => todayOf(now)
 
 /** Whole days since a moment, in words: "since today", "for 3 days". */
 export const sinceWhen = (iso: string, now = new Date()): string => {

@@ -1,10 +1,21 @@
 import { useCallback, useState } from 'react'
 
-/** What is kept in this browser across a reload, a sign-out or a dropped network. */
+const PREFIX = 'spindle:'
+/** What is the screen's and nobody's own: it stays when somebody signs out. */
+const OF_THE_SCREEN = ['lamp']
+/** Work on its way to the server, by the person whose it is: `outbox:bram:K-0107`. */
+export const boxOf = (kind: 'outbox' | 'conflict', who: string, tag: string): string => `${kind}:${who}:${tag}`
+
+const names = (): string[] =>
+  Object.keys(localStorage)
+    .filter((name) => name.startsWith(PREFIX))
+    .map((name) => name.slice(PREFIX.length))
+
+/** What is kept in this browser across a reload or a dropped network. */
 export const kept = {
   read<T>(name: string): T | null {
     try {
-      const text = localStorage.getItem(`spindle:${name}`)
+      const text = localStorage.getItem(PREFIX + name)
       return text === null ? null : (JSON.parse(text) as T)
     } catch {
       return null
@@ -12,13 +23,28 @@ export const kept = {
   },
   write(name: string, value: unknown): void {
     try {
-      localStorage.setItem(`spindle:${name}`, JSON.stringify(value))
+      localStorage.setItem(PREFIX + name, JSON.stringify(value))
     } catch {
       // a full or forbidden store costs the convenience, not the work
     }
   },
   drop(name: string): void {
-    localStorage.removeItem(`spindle:${name}`)
+    localStorage.removeItem(PREFIX + name)
+  },
+  /** What of a person's work has not reached the server: what each piece says. */
+  unsent(who: string): string[] {
+    const mine = names().filter((name) => name.startsWith(`outbox:${who}:`) || name.startsWith(`conflict:${who}:`))
+    return mine.map((name) => kept.read<{ says?: string; pending?: { says: string } }>(name)).map((box) => box?.says ?? box?.pending?.says ?? '')
+  },
+  /** Somebody else signs in: drafts go, with the owners' names and numbers in them; work on its way waits for its own person. */
+  forgetOthers(who: string): void {
+    const was = kept.read<string>('who')
+    if (was !== null && was !== who) names().filter((n) => !OF_THE_SCREEN.includes(n) && !/^(outbox|conflict):/.test(n)).forEach(kept.drop)
+    kept.write('who', who)
+  },
+  /** Somebody signs out: nothing of theirs stays in this browser. */
+  forgetAll(): void {
+    names().filter((n) => !OF_THE_SCREEN.includes(n)).forEach(kept.drop)
   },
 }
 

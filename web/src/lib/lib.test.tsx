@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { expect, test, vi } from 'vitest'
 import { daysUntil, promise, sinceWhen } from './dates'
 import { useKept } from './kept'
-import { centsOf, euro } from './money'
+import { centsOf, money } from './money'
 import { useKeys, type Keys } from './use-keys'
 import { wholeOf } from './whole'
 import { decibans, discClass, percent } from './words'
@@ -25,7 +25,7 @@ test.each([
   [4500, '€45'],
   [4550, '€45.50'],
   [5, '€0.05'],
-])('%i cents read %s', (cents, text) => expect(euro(cents)).toBe(text))
+])('%i cents read %s', (cents, text) => expect(money(cents)).toBe(text))
 
 test.each([
   [0, '<1%'],

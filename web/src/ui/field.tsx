@@ -72,7 +72,7 @@ export function Choice({ label, choices, value, onChange, error, inline = false 
         {choices.map((c) => (
           <label
             key={c.id}
-            className="inline-flex min-h-10 cursor-pointer items-center gap-2 rounded-lg border border-ink/45 bg-paper px-3 has-checked:border-ink has-checked:bg-ink has-checked:text-paper has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-verdigris"
+            className="relative inline-flex min-h-10 cursor-pointer items-center gap-2 rounded-lg border border-ink/45 bg-paper px-3 has-checked:border-ink has-checked:bg-ink has-checked:text-paper has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-verdigris"
           >
             <input type="radio" className="sr-only" name={name} value={c.id} checked={value === c.id} onChange={() => onChange(c.id)} />
             {c.label}

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import type { Quote } from '@/api/types'
 import { useMay } from '@/api/session'
 import { dayOf, timeOf } from '@/lib/dates'
-import { centsOf, euro } from '@/lib/money'
+import { centsOf, money } from '@/lib/money'
 import { minutes, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Choice, TextField } from '@/ui/field'
@@ -22,7 +22,7 @@ export function AgreeMat() {
         {agree.proposal && (
           <>
             <p className="text-[1.3rem] font-bold">
-              {agree.proposal.name} <span className="figures">{euro(agree.proposal.total_cents)}</span>
+              {agree.proposal.name} <span className="figures">{money(agree.proposal.total_cents)}</span>
             </p>
             {agree.proposal.repair && (
               <p className="mt-1 max-w-[70ch]">
@@ -33,11 +33,11 @@ export function AgreeMat() {
             <p className="mt-2">
               {over > 0 ? (
                 <Chip tone="brass" className="text-[1rem]!">
-                  {euro(over)} over the {euro(agree.agreed_cents)} agreed so far: ask first
+                  {money(over)} over the {money(agree.agreed_cents)} agreed so far: ask first
                 </Chip>
               ) : (
                 <Chip tone="clear" className="text-[1rem]!">
-                  within the {euro(agree.agreed_cents)} agreed so far
+                  within the {money(agree.agreed_cents)} agreed so far
                 </Chip>
               )}
             </p>
@@ -70,7 +70,7 @@ function Consent({ over }: { over: number }) {
   const [amount, setAmount] = useState((total / 100).toFixed(2))
   const cents = centsOf(amount)
   const say = (isAgreed: boolean) => {
-    if (cents !== null) send('/api/jobs/{tag}/consents', { is_agreed: isAgreed, amount_cents: cents, by_name: name, how }, isAgreed ? 'Owner agreed' : 'Owner did not agree')
+    if (cents !== null) send({ do: 'consent', is_agreed: isAgreed, amount_cents: cents, by_name: name, how }, isAgreed ? 'Owner agreed' : 'Owner did not agree')
   }
   return (
     <Panel title="What the owner said" aside={job.owner_contact}>
@@ -78,7 +78,7 @@ function Consent({ over }: { over: number }) {
         <ul className="mb-3 divide-y divide-line">
           {job.agree.consents.map((c) => (
             <li key={c.at} className="py-1.5">
-              <Chip tone={c.is_agreed ? 'clear' : 'danger'}>{c.is_agreed ? 'agreed' : 'did not agree'}</Chip> {c.by_name}, {euro(c.amount_cents)}, {c.how}
+              <Chip tone={c.is_agreed ? 'clear' : 'danger'}>{c.is_agreed ? 'agreed' : 'did not agree'}</Chip> {c.by_name}, {money(c.amount_cents)}, {c.how}
               <span className="text-tiny text-quiet">
                 {' '}
                 · {dayOf(c.at)} {timeOf(c.at)}, written down by {c.recorded_by}
@@ -132,9 +132,9 @@ function Offers() {
               <span className="block text-tiny text-quiet">{said(o)}</span>
             </span>
             <span className="flex items-center gap-3">
-              <span className="figures text-[1.1rem] font-bold">{euro(o.total_cents)}</span>
+              <span className="figures text-[1.1rem] font-bold">{money(o.total_cents)}</span>
               {mayWork && (
-                <Button disabled={isBusy} onClick={() => send('/api/jobs/{tag}/proposals', { repair: o.repair }, `Propose: ${o.name}`)}>
+                <Button disabled={isBusy} onClick={() => send({ do: 'propose', repair: o.repair }, `Propose: ${o.name}`)}>
                   Propose this
                 </Button>
               )}
@@ -143,7 +143,7 @@ function Offers() {
         ))}
       </ul>
       {mayWork && job.agree.proposal?.repair !== '' && (
-        <Button kind="quiet" disabled={isBusy} onClick={() => send('/api/jobs/{tag}/proposals', { repair: '' }, 'Propose to hand it back')}>
+        <Button kind="quiet" disabled={isBusy} onClick={() => send({ do: 'propose', repair: '' }, 'Propose to hand it back')}>
           Propose to hand it back as it is
         </Button>
       )}
@@ -152,4 +152,4 @@ function Offers() {
 }
 
 const said = (o: Quote): string =>
-  `${minutes(o.labour_min)} in and out ${euro(o.labour_cents)}, part ${euro(o.part_cents)}, ${o.wait_days > 0 ? `wait ${Math.round(o.wait_days)} days, ` : ''}cures in ${percent(o.p_success)}, ${o.guarantee_days} days guarantee${o.alters_unit ? ', a stopgap' : ''}`
+  `${minutes(o.labour_min)} in and out ${money(o.labour_cents)}, part ${money(o.part_cents)}, ${o.wait_days > 0 ? `wait ${Math.round(o.wait_days)} days, ` : ''}cures in ${percent(o.p_success)}, ${o.guarantee_days} days guarantee${o.alters_unit ? ', a stopgap' : ''}`

@@ -41,9 +41,8 @@ export function BenchScreen({ tag, plan, counter, identify }: Props) {
   const lastFinding = job?.tape.findLast((l) => ['answer', 'trial', 'remark'].includes(l.kind))
   const strikeLast = () => {
     if (!lastFinding) return
-    const body = { line: lastFinding.number, why: '' }
-    if (lastFinding.struck_by) writes.send('/api/jobs/{tag}/restores', body, 'Let the last finding stand again')
-    else writes.send('/api/jobs/{tag}/strikes', body, `Strike: ${lastFinding.text}`)
+    if (lastFinding.struck_by) writes.send({ do: 'restore', line: lastFinding.number }, 'Let the last finding stand again')
+    else writes.send({ do: 'strike', line: lastFinding.number, why: '' }, `Strike: ${lastFinding.text}`)
   }
   useKeys({
     f: () => setOpen({ what: 'finding' }),
@@ -72,7 +71,7 @@ export function BenchScreen({ tag, plan, counter, identify }: Props) {
       <MainsSwitch />
       <div className="flex h-full min-h-0 flex-col lg:flex-row">
         <Stub onIdentify={() => setOpen({ what: 'drive' })} onTakeOut={() => setOpen({ what: 'out' })} />
-        <div className="mat-grid min-h-0 min-w-0 flex-1 overflow-y-auto">
+        <div className="mat-grid relative min-h-0 min-w-0 flex-1 overflow-y-auto">
           <div className="mx-auto max-w-5xl space-y-4 p-4" aria-busy={isBusy}>
             <Messages writes={writes} />
             <CustodyStrip />
@@ -97,12 +96,16 @@ export function BenchScreen({ tag, plan, counter, identify }: Props) {
 function Messages({ writes }: { writes: ReturnType<typeof useJobWrites> }) {
   return (
     <div aria-live="polite" className="space-y-2 empty:hidden">
-      {writes.isOffline && writes.pending && (
-        <Notice tone="brass" title="No connection: kept here, sent again by itself">
-          <p>{writes.pending.says}</p>
-          <Button className="mt-1.5" onClick={writes.again}>
-            Send it now
-          </Button>
+      {writes.waits && writes.pending && (
+        <Notice tone="brass" title="Not answered yet: kept here, sent again by itself">
+          <p>{writes.waits}</p>
+          <p className="font-semibold">{writes.pending.says}</p>
+          <div className="mt-1.5 flex flex-wrap gap-2">
+            <Button onClick={writes.again}>Send it now</Button>
+            <Button kind="quiet" onClick={writes.giveUp}>
+              Leave it out
+            </Button>
+          </div>
         </Notice>
       )}
       {writes.problem && (

@@ -37,7 +37,7 @@ function OutRow({ piece: c }: { piece: Custody }) {
         {c.is_key && <Chip tone="danger">carries the pairing: no other is accepted</Chip>}
       </span>
       {mayWork && (
-        <Button disabled={isBusy} onClick={() => send('/api/jobs/{tag}/custody-back', { part: c.tag }, `${c.tag} is back in its unit`)}>
+        <Button disabled={isBusy} onClick={() => send({ do: 'own_back', part: c.tag }, `${c.tag} is back in its unit`)}>
           It is back in
         </Button>
       )}
@@ -54,7 +54,7 @@ function OutRow({ piece: c }: { piece: Custody }) {
             onSubmit={(event) => {
               event.preventDefault()
               if (!name.trim()) return
-              send('/api/jobs/{tag}/custody-release', { part: c.tag, by_name: name.trim() }, `${c.tag} left here`)
+              send({ do: 'own_left', part: c.tag, by_name: name.trim() }, `${c.tag} left here`)
               setLeaving(false)
             }}
           >
@@ -82,7 +82,7 @@ export function TakeOutDialog({ onClose }: { onClose: () => void }) {
         onSubmit={(event) => {
           event.preventDefault()
           if (!level || !place.trim()) return
-          send('/api/jobs/{tag}/custody', { level, place: place.trim() }, 'Own part out of its unit')
+          send({ do: 'own_out', level, place: place.trim() }, 'Own part out of its unit')
           onClose()
         }}
       >

@@ -2,12 +2,12 @@ import { useQuery } from '@tanstack/react-query'
 import { client } from '@/api/client'
 import { dataOf } from '@/api/problem'
 import type { Move } from '@/api/types'
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { useBench } from './bench-context'
 
-const whole = (cents: number) => euro(Math.round(cents / 100) * 100)
+const whole = (cents: number) => money(Math.round(cents / 100) * 100)
 
 const QUIET_MS = 1_200
 
@@ -40,7 +40,7 @@ export function Deeper({ onShow }: { onShow: (move: Move) => void }) {
       {looked.isError && 'Two steps ahead could not be looked at: the move above stands on one.'}
       {found && (
         <>
-          From here about <b className="figures text-ink">{whole(found.mean_cents)}</b>; four times in five between {whole(found.low_cents)} and {whole(found.high_cents)}. Repaired in {percent(found.p_repaired)} of 40
+          From here about <b className="figures text-ink">{whole(found.median_cents)}</b>; four times in five between {whole(found.low_cents)} and {whole(found.high_cents)}. Repaired in {percent(found.p_repaired)} of 40
           simulated futures.{' '}
           {found.is_same ? (
             'Two steps ahead: the same move.'

@@ -15,7 +15,7 @@ export function Depths() {
             type="button"
             aria-pressed={job.depth === n}
             disabled={isBusy || !mayWork}
-            onClick={() => job.depth !== n && send('/api/jobs/{tag}/depth', { depth: n }, name)}
+            onClick={() => job.depth !== n && send({ do: 'depth', depth: n }, name)}
             className="min-h-9 rounded-md border border-ink/45 px-1.5 text-tiny aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
           >
             {name}

@@ -25,7 +25,7 @@ export function IdentityNotice() {
             {best.against.length > 0 && ` Speaks against ${best.variant}: ${best.against.join(' ')}`}
           </p>
           {mayWork && (
-            <Button className="mt-2" disabled={isBusy} onClick={() => send('/api/jobs/{tag}/drive', { looks: {}, sheet_id: best.sheet_id }, `Take the sheet of ${best.variant}`)}>
+            <Button className="mt-2" disabled={isBusy} onClick={() => send({ do: 'identify', looks: {}, sheet_id: best.sheet_id }, `Take the sheet of ${best.variant}`)}>
               Take the sheet of {best.variant}
             </Button>
           )}
@@ -35,7 +35,7 @@ export function IdentityNotice() {
         <Notice title={`The sheet of ${job.drive.variant} has a newer version`}>
           <p>This job keeps version {job.sheet_version} until somebody takes the newer one for it.</p>
           {mayWork && (
-            <Button className="mt-2" disabled={isBusy} onClick={() => send('/api/jobs/{tag}/drive', { looks: {}, sheet_id: job.newer_sheet_id }, 'Take the newer sheet')}>
+            <Button className="mt-2" disabled={isBusy} onClick={() => send({ do: 'identify', looks: {}, sheet_id: job.newer_sheet_id }, 'Take the newer sheet')}>
               Take the newer version
             </Button>
           )}
@@ -52,7 +52,7 @@ export function IdentifyDialog({ identify, onClose }: { identify: IdentifyProp; 
   return (
     <Dialog title={`Which drive is in ${job.tag}?`} open onClose={onClose} note={`The sheet in use is that of ${job.drive.variant}.`}>
       {identify(start, (sheetId, looks) => {
-        send('/api/jobs/{tag}/drive', { looks, sheet_id: sheetId }, 'What the eye saw of the drive')
+        send({ do: 'identify', looks, sheet_id: sheetId }, 'What the eye saw of the drive')
         onClose()
       })}
     </Dialog>

@@ -60,9 +60,9 @@ function GiveAnswer({ question, onDone, onBack }: { question: Question; onDone: 
   const { job, send, isBusy } = useBench()
   const [source, setSource] = useState<Source>('bench')
   const [setting, setSetting] = useState<Setting>({})
-  const isOff = source === 'bench' && ((question.mains === 'live' && !job.is_live) || (question.mains === 'out' && job.is_live))
+  const isOff = source === 'bench' && ((question.mains === 'live' && job.power !== 'live') || (question.mains === 'out' && job.power !== 'out'))
   const give = (outcome: string, label: string) => {
-    send('/api/jobs/{tag}/answers', { question: question.id, outcome, source, setting: { mains: '', cover: '', disc_side: setting.disc_side ?? '', board: setting.board ?? '' } }, `${question.ask} ${label}`)
+    send({ do: 'answer', question: question.id, outcome, source, setting: { mains: '', cover: '', disc_side: setting.disc_side ?? '', board: setting.board ?? '' } }, `${question.ask} ${label}`)
     onDone()
   }
   return (
@@ -75,7 +75,7 @@ function GiveAnswer({ question, onDone, onBack }: { question: Question; onDone: 
       <SeenWith question={question} value={setting} onChange={setSetting} />
       {isOff && (
         <Notice tone="brass">
-          This look needs the mains {question.mains}; it is {job.is_live ? 'live' : 'out'}. Close this, set the mains state, and log it then.
+          This look needs the mains {question.mains}; it is {job.power === 'live' ? 'live' : 'out'}. Close this, set the mains state, and log it then.
         </Notice>
       )}
       <div className="flex flex-wrap gap-2">
@@ -131,7 +131,7 @@ function Remark({ onDone }: { onDone: () => void }) {
       onSubmit={(event) => {
         event.preventDefault()
         if (!text.trim()) return
-        send('/api/jobs/{tag}/remarks', { text: text.trim() }, text.trim())
+        send({ do: 'remark', text: text.trim() }, text.trim())
         onDone()
       }}
     >

@@ -11,7 +11,7 @@ import { PutBack } from './put-back'
 import { SwapPlanDialog } from './swap-plan'
 import { jobOf, onBench } from './tests/kit'
 
-const source = (more: Partial<Source> = {}): Source => ({ tag: 'P-0001', level: 'pickup', level_name: 'Bare pickup', code: 'VL-30', where: 'shelf', place: 'Drawer A2', verdict: 'transfers', verdict_name: 'fits with transfers', reasons: [], transfers: ['Follower'], health: 'new', works: [], fails: [], cents: 2400, wait_days: 0, most_days: 0, repairs: ['replace_pickup'], p_cures: 0.81, ...more })
+const source = (more: Partial<Source> = {}): Source => ({ tag: 'P-0001', item: more.tag ?? 'P-0001', level: 'pickup', level_name: 'Bare pickup', code: 'VL-30', where: 'shelf', place: 'Drawer A2', verdict: 'transfers', verdict_name: 'fits with transfers', reasons: [], transfers: ['Follower'], health: 'new', works: [], fails: [], cents: 2400, wait_days: 0, most_days: 0, repairs: ['replace_pickup'], p_cures: 0.81, ...more })
 const row = { rank: 'deck', rank_name: 'Deck', repair: 'replace_deck', name: 'Replace the deck', level: 'deck', minutes: 49, total_cents: 8600, part_cents: 4200, wait_days: 5, skill: 'practised', p_success: 0.92, lasts_months: 36, p_lasts_year: 0.73, why: 'starts afresh', item: 'O-0010' }
 const pieces = [{ id: 'drive', name: 'Whole drive', rank: 'whole', functions: [], families: [] }, { id: 'board', name: 'Drive board', rank: 'part', functions: [], families: [] }]
 const bench = (more: Partial<Workbench> = {}): Workbench => ({ version: 7, sources: [source()], levels: [row], pieces, ...more })
@@ -24,14 +24,14 @@ describe('parts that fit', () => {
     expect(await screen.findByText(/mends this unit in 81%/)).toBeInTheDocument()
     expect(screen.getByText('moves across: Follower')).toBeInTheDocument()
     await userEvent.click(screen.getByRole('button', { name: 'Take it, P-0001' }))
-    expect(send).toHaveBeenCalledWith('/api/jobs/{tag}/takings', { part: 'P-0001', repair: 'replace_pickup' }, expect.any(String))
+    expect(send).toHaveBeenCalledWith({ do: 'take_part', part: 'P-0001', repair: 'replace_pickup' }, expect.any(String))
   })
 
   test('a piece of a donor is taken out of it', async () => {
-    served({ sources: [source({ tag: 'D-0001 bare pickup', where: 'donor' })] })
+    served({ sources: [source({ tag: 'D-0001', item: 'D-0001 bare pickup', where: 'donor' })] })
     const send = onBench(<PartsThatFit />)
     await userEvent.click(await screen.findByRole('button', { name: 'Take it out, D-0001 bare pickup' }))
-    expect(send.mock.calls[0]?.[1]).toEqual({ part: 'D-0001', repair: 'replace_pickup' })
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ part: 'D-0001', repair: 'replace_pickup' })
   })
 
   test.each([
@@ -65,12 +65,12 @@ describe('parts that fit', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Back on the shelf' }))
     await userEvent.click(within(screen.getByRole('group', { name: 'reads' })).getByLabelText('Fails'))
     await userEvent.click(screen.getByRole('button', { name: 'Put it back' }))
-    expect(send.mock.calls[0]?.[1]).toEqual({ line: 9, seen: { reads: false } })
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ line: 9, seen: { reads: false } })
   })
 })
 
 describe('levels and plans', () => {
-  const plan: SwapPlan = { level: 'drive', level_name: 'Whole drive', purpose: 'repair', stays: ['Lid'], moves: ['Drive board'], comes: ['Bare pickup'], steps: [{ text: 'Mains out.', depth: 'cover_off', cautions: ['Charge remains'], details: ['4 screws'] }, { text: 'Own board across.', depth: 'drive_open', cautions: [], details: [] }], back: [{ text: 'Own drive back in.', depth: 'drive_open', cautions: [], details: [] }], lost: 'Its pairing is lost.', shows: ['It spins, no more.'], warnings: ['Comes along.'] }
+  const plan: SwapPlan = { level: 'drive', level_name: 'Whole drive', purpose: 'repair', stays: ['Lid'], moves: ['Drive board'], comes: ['Bare pickup'], steps: [{ id: 'there_1', text: 'Mains out.', depth: 'cover_off', cautions: ['Charge remains'], details: ['4 screws'] }, { id: 'there_2', text: 'Own board across.', depth: 'drive_open', cautions: [], details: [] }], back: [{ id: 'there_3', text: 'Own drive back in.', depth: 'drive_open', cautions: [], details: [] }], lost: 'Its pairing is lost.', shows: ['It spins, no more.'], warnings: ['Comes along.'] }
   beforeEach(() => void serve({ 'GET /api/jobs/K-0107/workbench': bench(), 'GET /api/jobs/K-0107/swap-plan': plan }))
 
   test('a level says money, chance, wait and how long it lasts, and is proposed from there', async () => {
@@ -80,15 +80,15 @@ describe('levels and plans', () => {
     expect(card.getByText('mends it in 92%')).toBeInTheDocument()
     expect(card.getByText(/still well after a year in 73%/)).toBeInTheDocument()
     await userEvent.click(card.getByRole('button', { name: 'Propose this' }))
-    expect(send.mock.calls[0]?.[1]).toEqual({ repair: 'replace_deck' })
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ repair: 'replace_deck' })
   })
 
-  test('a plan says what is at stake, what moves, and ticks stay through a reload', async () => {
-    onBench(<SwapPlanDialog level="drive" onClose={vi.fn()} />)
+  test('a plan says what is at stake and what moves, and a tick goes onto the tape by its step', async () => {
+    const send = onBench(<SwapPlanDialog level="drive" onClose={vi.fn()} />)
     expect(await screen.findByText('Its pairing is lost.')).toBeInTheDocument()
     expect(screen.getByText('Drive board')).toBeInTheDocument()
     await userEvent.click(screen.getAllByRole('checkbox')[1]!)
-    expect(localStorage.getItem('spindle:plan:K-0107:drive')).toBe('["f0"]')
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ do: 'tick', plan: 'drive', step: 'there_1', is_done: true })
     await userEvent.click(screen.getByRole('button', { name: 'Show how to put everything back' }))
     expect(screen.getByRole('list', { name: 'The way back' })).toHaveTextContent('Own drive back in.')
   })
@@ -107,7 +107,7 @@ describe('what is out of the unit', () => {
     const send = onBench(<CustodyStrip />, jobOf({ custody: [out] }))
     expect(screen.getByText('carries the pairing: no other is accepted')).toBeInTheDocument()
     await userEvent.click(screen.getByRole('button', { name: 'It is back in' }))
-    expect(send.mock.calls[0]?.[1]).toEqual({ part: 'K-0107-A' })
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ part: 'K-0107-A' })
   })
 
   test('it stays here only if somebody by name says so', async () => {
@@ -118,7 +118,7 @@ describe('what is out of the unit', () => {
     expect(screen.getByRole('button', { name: 'Write it down' })).toBeDisabled()
     await userEvent.type(name, 'Wenna')
     await userEvent.click(screen.getByRole('button', { name: 'Write it down' }))
-    expect(send.mock.calls[0]?.[1]).toEqual({ part: 'K-0107-A', by_name: 'Wenna' })
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ part: 'K-0107-A', by_name: 'Wenna' })
   })
 
   test('nothing out is nothing shown', () => {
@@ -133,7 +133,7 @@ describe('what is out of the unit', () => {
     expect(screen.getByRole('button', { name: 'Tag it' })).toBeDisabled()
     await userEvent.type(screen.getByLabelText('Where does it lie?'), 'mat')
     await userEvent.click(screen.getByRole('button', { name: 'Tag it' }))
-    expect(send.mock.calls[0]?.[1]).toEqual({ level: 'board', place: 'mat' })
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ level: 'board', place: 'mat' })
   })
 })
 
@@ -144,7 +144,7 @@ describe('which drive it is', () => {
     const send = onBench(<IdentityNotice />, jobOf({ identity: [other, { ...other, variant: 'V', p: 0.04, is_ours: true }] }))
     expect(screen.getByText('This looks like a V-2, not a V')).toBeInTheDocument()
     await userEvent.click(screen.getByRole('button', { name: 'Take the sheet of V-2' }))
-    expect(send.mock.calls[0]?.[1]).toEqual({ looks: {}, sheet_id: 9 })
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ looks: {}, sheet_id: 9 })
   })
 
   test.each([
@@ -159,12 +159,12 @@ describe('which drive it is', () => {
   test('a newer sheet is offered and not forced', async () => {
     const send = onBench(<IdentityNotice />, jobOf({ newer_sheet_id: 12 }))
     await userEvent.click(screen.getByRole('button', { name: 'Take the newer version' }))
-    expect(send.mock.calls[0]?.[1]).toEqual({ looks: {}, sheet_id: 12 })
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ looks: {}, sheet_id: 12 })
   })
 
   test('what was seen goes onto the tape with the sheet that was picked', async () => {
     const send = onBench(<IdentifyDialog onClose={vi.fn()} identify={(_start, onPick) => <button type="button" onClick={() => onPick(9, { loader: 'slot' })}>pick</button>} />)
     await userEvent.click(screen.getByRole('button', { name: 'pick' }))
-    expect(send.mock.calls[0]?.[1]).toEqual({ looks: { loader: 'slot' }, sheet_id: 9 })
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ looks: { loader: 'slot' }, sheet_id: 9 })
   })
 })

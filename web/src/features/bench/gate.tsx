@@ -11,7 +11,7 @@ export function Gate({ isEnterOurs = true, backTo = [] }: { isEnterOurs?: boolea
   const { job, send, isBusy } = useBench()
   const isOpen = job.missing.length === 0
   const says = job.stage === 'hand_back' ? 'Hand it over, close the job' : `Go on to ${job.next_stage}`
-  const go = () => send('/api/jobs/{tag}/advance', { stage: job.stage }, says)
+  const go = () => send({ do: 'advance', stage: job.stage }, says)
   useKeys({ Enter: isOpen && isEnterOurs ? go : undefined })
   return (
     <section aria-label="Going on" className="flex flex-wrap items-start justify-between gap-3 rounded-xl border border-line bg-paper/85 px-4 py-3">
@@ -49,7 +49,7 @@ function GoBack({ to }: { to: readonly string[] }) {
           <TextField label="Why?" value={why} maxLength={120} onChange={(e) => setWhy(e.target.value)} />
         </div>
         {to.map((stage) => (
-          <Button key={stage} disabled={isBusy || why.trim() === ''} onClick={() => send('/api/jobs/{tag}/go-back', { to: stage as never, why }, `Go back to ${NAMES[stage]}`)}>
+          <Button key={stage} disabled={isBusy || why.trim() === ''} onClick={() => send({ do: 'go_back', to: stage as never, why }, `Go back to ${NAMES[stage]}`)}>
             Back to {NAMES[stage]}
           </Button>
         ))}

@@ -1,5 +1,5 @@
 import { percent } from '@/lib/words'
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { Notice, Panel } from '@/ui/panel'
 import { useBench } from './bench-context'
 import { Gate } from './gate'
@@ -11,7 +11,7 @@ export function HandBackMat() {
   const isRepaired = job.proof.p_fixed > 0
   return (
     <>
-      <Panel title={job.stage === 'closed' ? 'Handed back' : 'Ready to hand back'} aside={euro(job.agree.proposal?.total_cents ?? 0)}>
+      <Panel title={job.stage === 'closed' ? 'Handed back' : 'Ready to hand back'} aside={money(job.agree.proposal?.total_cents ?? 0)}>
         <dl className="grid gap-x-6 gap-y-1.5 sm:grid-cols-[9rem_minmax(0,1fr)]">
           <dt className="text-quiet">Outcome</dt>
           <dd className="font-semibold">{isRepaired ? `Repaired: ${job.agree.proposal?.name ?? ''}` : 'Handed back as it is'}</dd>

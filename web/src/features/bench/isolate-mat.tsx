@@ -1,6 +1,6 @@
 import { useState, type ReactNode } from 'react'
 import type { Drive, Move, Suspect } from '@/api/types'
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { useKeys } from '@/lib/use-keys'
 import { minutes, percent } from '@/lib/words'
 import { Notice } from '@/ui/panel'
@@ -39,9 +39,9 @@ export function IsolateMat({ plan, onTrial, onPart }: Props) {
         </div>
         <Suspects diagnosis={diagnosis} findings={findings} />
       </section>
-      {job.power_hold && (
+      {job.hazards[0] && (
         <Notice tone="danger" title="Mains stays out">
-          {job.power_hold}
+          {job.hazards[0].text}
         </Notice>
       )}
       <Notices />
@@ -66,8 +66,8 @@ function Alternative({ move, onPick }: { move: Move; onPick: () => void }) {
       <span className="block leading-snug font-bold">{move.title}</span>
       <span className="text-tiny text-quiet">
         {minutes(move.bench_min + move.opening_min)}
-        {move.part_cents > 0 && ` · ${euro(move.part_cents)}`}
-        {move.kind === 'repair' && ` · cures in ${percent(move.p_cures)}`} · at most about {euro(Math.round(move.expected_cents / 100) * 100)} to the end
+        {move.part_cents > 0 && ` · ${money(move.part_cents)}`}
+        {move.kind === 'repair' && ` · cures in ${percent(move.p_cures)}`} · at most about {money(Math.round(move.expected_cents / 100) * 100)} to the end
       </span>
     </button>
   )

@@ -5,7 +5,8 @@ import { beforeEach, expect, test, vi } from 'vitest'
 import { useJobWrites } from './job-writes'
 
 const TAG = 'K-0107'
-const sent: { key: string; version: number; text: string }[] = []
+const BOX = `spindle:outbox:bram:${TAG}`
+const sent: { key: string; version: number; ask: object }[] = []
 let answers: (Response | Error)[] = []
 
 const json = (status: number, body: unknown) => new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } })
@@ -23,12 +24,13 @@ beforeEach(() => {
   })
 })
 
-function bench() {
+function bench(who = 'bram') {
   const cache = new QueryClient()
   cache.setQueryData(['job', TAG], { tag: TAG, version: 7 })
+  cache.setQueryData(['session'], { user: { username: who, may: [] } })
   const wrapper = ({ children }: { children: ReactNode }) => <QueryClientProvider client={cache}>{children}</QueryClientProvider>
   const hook = renderHook(() => useJobWrites(TAG), { wrapper })
-  const remark = () => act(() => hook.result.current.send('/api/jobs/{tag}/remarks', { text: 'hm' }, 'hm'))
+  const remark = () => act(() => hook.result.current.send({ do: 'remark', text: 'hm' }, 'hm'))
   return { ...hook, cache, remark }
 }
 
@@ -37,7 +39,7 @@ test('a write carries its key and the version that was seen, and brings the job 
   const { result, cache, remark } = bench()
   remark()
   await waitFor(() => expect(result.current.pending).toBeNull())
-  expect(sent).toMatchObject([{ version: 7, text: 'hm' }])
+  expect(sent).toMatchObject([{ version: 7, ask: { do: 'remark', text: 'hm' } }])
   expect(cache.getQueryData(['job', TAG])).toMatchObject({ version: 8 })
   expect(localStorage.length).toBe(0)
 })
@@ -55,7 +57,7 @@ test('without a connection the write is kept, and sent again with the same key',
   answers = [new TypeError('down'), new TypeError('down'), written(8)]
   const { result, remark } = bench()
   remark()
-  await waitFor(() => expect(result.current.isOffline).toBe(true))
+  await waitFor(() => expect(result.current.waits).not.toBe(''))
   expect(localStorage.length).toBe(1)
   act(() => result.current.again())
   await waitFor(() => expect(sent.length).toBe(2))
@@ -65,9 +67,9 @@ test('without a connection the write is kept, and sent again with the same key',
 })
 
 test('what a crash left in the box goes out first when the screen comes back', async () => {
-  localStorage.setItem(`spindle:outbox:${TAG}`, JSON.stringify({ path: '/api/jobs/{tag}/remarks', body: { text: 'left' }, key: 'left-over-1', version: 6, says: 'left' }))
+  localStorage.setItem(BOX, JSON.stringify({ ask: { do: 'remark', text: 'left' }, key: 'left-over-1', version: 6, says: 'left' }))
   const { result } = bench()
-  await waitFor(() => expect(sent).toMatchObject([{ key: 'left-over-1', version: 6, text: 'left' }]))
+  await waitFor(() => expect(sent).toMatchObject([{ key: 'left-over-1', version: 6, ask: { text: 'left' } }]))
   await waitFor(() => expect(result.current.pending).toBeNull())
 })
 
@@ -79,7 +81,7 @@ test('a stale write shows what changed, and goes out anew only when told', async
   expect(sent).toHaveLength(1)
   act(() => result.current.resend())
   await waitFor(() => expect(result.current.pending).toBeNull())
-  expect(sent[1]).toMatchObject({ version: 8, text: 'hm' })
+  expect(sent[1]).toMatchObject({ version: 8, ask: { text: 'hm' } })
 })
 
 test('a refusal is told in the server’s words and leaves nothing behind', async () => {
@@ -95,6 +97,32 @@ test('signed out in the middle: the write waits in its box', async () => {
   const { result, remark } = bench()
   remark()
   await waitFor(() => expect(sent).toHaveLength(1))
-  await waitFor(() => expect(localStorage.getItem(`spindle:outbox:${TAG}`)).toContain('hm'))
+  await waitFor(() => expect(localStorage.getItem(BOX)).toContain('hm'))
   expect(result.current.problem).toBeNull()
+})
+
+test.each([[500, 'It may have been written all the same'], [503, 'The database is away']])('after a %i the write stays in its box with its key, and says what is true', async (status, says) => {
+  answers = [json(status, { status, code: 'x', title: says, params: {} }), written(8)]
+  const { result, remark } = bench()
+  remark()
+  await waitFor(() => expect(result.current.waits).toBe(says))
+  act(() => result.current.again())
+  await waitFor(() => expect(result.current.pending).toBeNull())
+  expect(new Set(sent.map((s) => s.key)).size).toBe(1)
+})
+
+test('a box is its own person’s: nobody else sends it', async () => {
+  localStorage.setItem(BOX, JSON.stringify({ ask: { do: 'remark', text: 'left' }, key: 'left-over-1', version: 6, says: 'left' }))
+  const { result } = bench('nia')
+  await waitFor(() => expect(result.current.pending).toBeNull())
+  expect(sent).toHaveLength(0)
+})
+
+test('a conflict is still there after a reload', async () => {
+  answers = [stale()]
+  const first = bench()
+  first.remark()
+  await waitFor(() => expect(first.result.current.conflict).not.toBeNull())
+  first.unmount()
+  expect(bench().result.current.conflict?.pending.says).toBe('hm')
 })

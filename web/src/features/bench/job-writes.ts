@@ -2,19 +2,18 @@ import { queryOptions, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { client } from '@/api/client'
 import { dataOf, NoAnswerError, ProblemError, type Problem } from '@/api/problem'
-import type { paths } from '@/api/schema'
+import type { components } from '@/api/schema'
+import { useWho } from '@/api/session'
 import type { Job } from '@/api/types'
-import { kept } from '@/lib/kept'
+import { boxOf, kept, useKept } from '@/lib/kept'
 
-type JobPath = Extract<keyof paths, `/api/jobs/{tag}/${string}`>
-export type WritePath = { [P in JobPath]: paths[P] extends { post: { requestBody: unknown } } ? P : never }[JobPath]
-type RawBody<P extends WritePath> = paths[P] extends { post: { requestBody: { content: { 'application/json': infer B } } } } ? B : never
-export type WriteBody<P extends WritePath> = Omit<RawBody<P>, 'key' | 'version'>
+/** Everything that can be asked of a job, told apart by `do`. */
+export type Ask = components['schemas']['AskIn']['ask']
+export type AskOf<D extends Ask['do']> = Extract<Ask, { do: D }>
 
-/** A write on its way: kept in this browser until the server has said yes or no. */
+/** An ask on its way: kept in this browser, for its own person, until the server has said yes or no. */
 export interface Pending {
-  path: WritePath
-  body: object
+  ask: Ask
   key: string
   version: number
   says: string
@@ -25,9 +24,8 @@ export interface Conflict {
   pending: Pending
 }
 
-export type Send = <P extends WritePath>(path: P, body: WriteBody<P>, says: string) => void
-
-export type SaveNotes = (body: WriteBody<'/api/jobs/{tag}/intake'>) => void
+export type Send = (ask: Ask, says: string) => void
+export type SaveNotes = (notes: Omit<AskOf<'amend'>, 'do'>) => void
 
 const RETRY_MS = [1_000, 2_000, 4_000, 8_000]
 
@@ -36,23 +34,39 @@ const jobQuery = (tag: string) =>
 
 export const useJob = (tag: string) => useQuery(jobQuery(tag))
 
+/** What came of sending: done, or why not. */
+type Sent = { job: Job } | { waits: string } | { again: true } | { changed: Conflict['changed'] } | { problem: Problem }
+
+async function sent(tag: string, { ask, key, version }: Pending): Promise<Sent> {
+  try {
+    return { job: await dataOf(client.POST('/api/jobs/{tag}/lines', { params: { path: { tag } }, body: { key, version, ask } })) }
+  } catch (error) {
+    if (error instanceof NoAnswerError) return { waits: error.message }
+    if (!(error instanceof ProblemError)) return { problem: { status: 0, code: 'unexpected', title: String(error), params: {} } }
+    if (error.problem.code === 'signed_out') return { waits: error.message }
+    if (error.problem.code === 'csrf') return { again: true }
+    if (error.problem.code === 'stale_write') return { changed: error.problem.params.changed as Conflict['changed'] }
+    return { problem: error.problem }
+  }
+}
+
 export function useJobWrites(tag: string) {
   const cache = useQueryClient()
+  const who = useWho()
   const [pending, setPending] = useState<Pending | null>(null)
-  const [isOffline, setOffline] = useState(false)
+  const [waits, setWaits] = useState('')
   const [problem, setProblem] = useState<Problem | null>(null)
-  const [conflict, setConflict] = useState<Conflict | null>(null)
+  const [conflict, setConflict, dropConflict] = useKept<Conflict | null>(boxOf('conflict', who, tag), null)
   const underway = useRef<Pending | null>(null)
   const tries = useRef(0)
-  const redeliver = useRef<(write: Pending) => Promise<void>>(async () => undefined)
-  const box = `outbox:${tag}`
+  const box = boxOf('outbox', who, tag)
 
   const settle = useCallback(() => {
     underway.current = null
     tries.current = 0
     kept.drop(box)
     setPending(null)
-    setOffline(false)
+    setWaits('')
   }, [box])
 
   const deliver = useCallback(
@@ -60,63 +74,54 @@ export function useJobWrites(tag: string) {
       underway.current = write
       setPending(write)
       kept.write(box, write)
-      try {
-        const body = { ...write.body, key: write.key, version: write.version }
-        const job = await dataOf(client.POST(write.path, { params: { path: { tag } }, body } as never) as Promise<{ data?: Job; response: Response }>)
-        cache.setQueryData(['job', tag], job)
-        void cache.invalidateQueries({ queryKey: ['day'], refetchType: 'none' })
-        settle()
-      } catch (error) {
-        if (error instanceof NoAnswerError) {
-          setOffline(true)
-          tries.current += 1
-        } else if (error instanceof ProblemError && ['signed_out', 'csrf'].includes(error.problem.code)) {
-          await cache.invalidateQueries({ queryKey: ['session'] }) // brings a new token, or the sign-in form: the write stays in its box till then
-          tries.current += 1
-          if (error.problem.code === 'csrf' && tries.current < 3) await redeliver.current(write)
-        } else if (error instanceof ProblemError && error.problem.code === 'stale_write') {
-          settle()
-          await cache.fetchQuery({ ...jobQuery(tag), staleTime: 0 })
-          setConflict({ changed: error.problem.params.changed as Conflict['changed'], pending: write })
-        } else {
-          settle()
-          setProblem(error instanceof ProblemError ? error.problem : { status: 0, code: 'unexpected', title: String(error), params: {} })
-        }
+      let came = await sent(tag, write)
+      if ('again' in came) {
+        await cache.invalidateQueries({ queryKey: ['session'] }) // brings a new token
+        came = await sent(tag, write)
       }
+      if ('waits' in came || 'again' in came) {
+        tries.current += 1
+        setWaits('waits' in came ? came.waits : 'This page is out of date.')
+        return
+      }
+      settle()
+      if ('job' in came) {
+        cache.setQueryData(['job', tag], came.job)
+        void cache.invalidateQueries({ queryKey: ['day'], refetchType: 'none' })
+      } else if ('changed' in came) {
+        setConflict({ changed: came.changed, pending: write })
+        await cache.fetchQuery({ ...jobQuery(tag), staleTime: 0 })
+      } else setProblem(came.problem)
     },
-    [box, cache, settle, tag],
+    [box, cache, setConflict, settle, tag],
   )
-
-  useEffect(() => {
-    redeliver.current = deliver
-  }, [deliver])
 
   const again = useCallback(() => {
     if (underway.current) void deliver(underway.current)
   }, [deliver])
 
-  // what a reload, a crash or a sign-out left in the box goes out first
+  // what a reload, a crash or an ended session left in this person's box goes out first
   useEffect(() => {
-    const left = kept.read<Pending>(box)
-    if (left && !underway.current) void deliver(left)
-  }, [box, deliver])
+    const left = who ? kept.read<Pending>(box) : null
+    if (left?.ask && !underway.current) void deliver(left)
+  }, [box, deliver, who])
 
   useEffect(() => {
-    if (!isOffline) return
+    if (!waits) return
     const timer = setInterval(again, RETRY_MS[Math.min(tries.current, RETRY_MS.length - 1)])
     window.addEventListener('online', again)
     return () => {
       clearInterval(timer)
       window.removeEventListener('online', again)
     }
-  }, [isOffline, again])
+  }, [waits, again])
 
   const send: Send = useCallback(
-    (path, body, says) => {
+    (ask, says) => {
       const job = cache.getQueryData<Job>(['job', tag])
       if (underway.current || !job) return // a second tap while the first is on its way is the same tap
       setProblem(null)
-      void deliver({ path, body, key: crypto.randomUUID(), version: job.version, says })
+      void deliver({ ask, key: crypto.randomUUID(), version: job.version, says })
     },
     [cache, deliver, tag],
   )
@@ -124,19 +129,9 @@ export function useJobWrites(tag: string) {
   const resend = useCallback(() => {
     const job = cache.getQueryData<Job>(['job', tag])
     if (!conflict || !job) return
-    setConflict(null)
-    void deliver({ ...conflict.pending, version: job.version })
-  }, [cache, conflict, deliver, tag])
+    dropConflict()
+    void deliver({ ...conflict.pending, key: crypto.randomUUID(), version: job.version })
+  }, [cache, conflict, deliver, dropConflict, tag])
 
-  return {
-    send,
-    pending,
-    isOffline,
-    again,
-    problem,
-    clearProblem: () => setProblem(null),
-    conflict,
-    resend,
-    leaveOut: () => setConflict(null),
-  }
+  return { send, pending, waits, again, giveUp: settle, problem, clearProblem: () => setProblem(null), conflict, resend, leaveOut: dropConflict }
 }

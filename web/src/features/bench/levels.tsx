@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import type { LevelRow } from '@/api/types'
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { minutes, percent } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
@@ -21,7 +21,7 @@ export function Levels() {
           {found.levels.length === 0 && <p className="text-quiet">No level of repair helps more than one time in ten yet: find out more first.</p>}
           <ul className="grid gap-3 sm:grid-cols-2">
             {found.levels.map((r) => (
-              <LevelCard key={r.rank} row={r} onPlan={r.level ? () => setPlanned(r.level) : undefined} onPropose={mayPropose ? () => send('/api/jobs/{tag}/proposals', { repair: r.repair }, `Propose: ${r.name}`) : undefined} isBusy={isBusy} />
+              <LevelCard key={r.rank} row={r} onPlan={r.level ? () => setPlanned(r.level) : undefined} onPropose={mayPropose ? () => send({ do: 'propose', repair: r.repair }, `Propose: ${r.name}`) : undefined} isBusy={isBusy} />
             ))}
           </ul>
           <div className="mt-3 flex flex-wrap items-center gap-2">
@@ -50,7 +50,7 @@ function LevelCard({ row: r, onPlan, onPropose, isBusy }: { row: LevelRow; onPla
       <p className="text-tiny text-quiet">{r.rank_name}</p>
       <h3 className="leading-snug font-bold">{r.name}</h3>
       <p className="mt-1 flex items-baseline gap-3">
-        <span className="figures text-[1.35rem] font-bold">{euro(r.total_cents)}</span>
+        <span className="figures text-[1.35rem] font-bold">{money(r.total_cents)}</span>
         <span>mends it in {percent(r.p_success)}</span>
       </p>
       <dl className="mt-1 grid grid-cols-[4rem_minmax(0,1fr)] gap-x-2 gap-y-0.5">
@@ -58,7 +58,7 @@ function LevelCard({ row: r, onPlan, onPropose, isBusy }: { row: LevelRow; onPla
         <dd>{minutes(r.minutes)} in and out</dd>
         <dt className="text-quiet">Part</dt>
         <dd>
-          {r.part_cents ? euro(r.part_cents) : 'none'}
+          {r.part_cents ? money(r.part_cents) : 'none'}
           {r.item && <span className="figures"> {r.item}</span>}
         </dd>
         <dt className="text-quiet">Wait</dt>

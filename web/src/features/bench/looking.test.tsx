@@ -20,7 +20,7 @@ describe('answers', () => {
   ])('key %s gives %s', async (key, outcome) => {
     const send = onBench(<Answers question={spins} />)
     await userEvent.keyboard(key)
-    expect(send).toHaveBeenCalledWith('/api/jobs/{tag}/answers', { question: 'spins', outcome, source: 'bench' }, expect.any(String))
+    expect(send).toHaveBeenCalledWith({ do: 'answer', question: 'spins', outcome, source: 'bench' }, expect.any(String))
   })
 
   test('none is preselected, coloured or favoured', () => {
@@ -30,23 +30,23 @@ describe('answers', () => {
   })
 
   test('the wrong mains state blocks all but “can’t tell”, and one key sets it', async () => {
-    const send = onBench(<Answers question={spins} />, jobOf({ is_live: false }))
+    const send = onBench(<Answers question={spins} />, jobOf({ power: 'out' }))
     await userEvent.keyboard('1')
     expect(send).not.toHaveBeenCalled()
     expect(screen.getByRole('button', { name: /Can't tell/ })).toBeEnabled()
     await userEvent.keyboard('{Enter}')
-    expect(send).toHaveBeenCalledWith('/api/jobs/{tag}/mains', { is_live: true }, 'Mains live')
+    expect(send).toHaveBeenCalledWith({ do: 'mains', state: 'live' }, 'Mains live')
   })
 
   test('a held-back mains cannot be set live', () => {
-    onBench(<Answers question={spins} />, jobOf({ is_live: false, power_hold: 'Something rattles.' }))
+    onBench(<Answers question={spins} />, jobOf({ power: 'out', hazards: [{ code: 'rattle', text: 'Something rattles.' }] }))
     expect(screen.getByRole('button', { name: /Mains is live now/ })).toBeDisabled()
   })
 
   test('asked again, the tries are counted', async () => {
     const send = onBench(<Answers question={spins} before={{ tries: 3, failed: 2, isFailure: (o) => o === 'no' }} />)
     await userEvent.keyboard('2')
-    expect(send.mock.calls[0]?.[1]).toMatchObject({ tries: 4, failed: 3 })
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ tries: 4, failed: 3 })
   })
 
   test('who may not work here may look', () => {
@@ -114,13 +114,13 @@ describe('the next move', () => {
   test('a repair is proposed with Enter', async () => {
     const send = onBench(<NextMove move={move()} {...plain} />)
     await userEvent.keyboard('{Enter}')
-    expect(send).toHaveBeenCalledWith('/api/jobs/{tag}/proposals', { repair: 'clean_lens' }, 'Propose: Clean the lens')
+    expect(send).toHaveBeenCalledWith({ do: 'propose', repair: 'clean_lens' }, 'Propose: Clean the lens')
   })
 
   test('handing back is proposed without a repair', async () => {
     const send = onBench(<NextMove move={move({ kind: 'stop', id: 'hand_back', title: 'Hand it back' })} {...plain} />)
     await userEvent.keyboard('{Enter}')
-    expect(send.mock.calls[0]?.[1]).toEqual({ repair: '' })
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ repair: '' })
   })
 
   test.each([
@@ -175,7 +175,7 @@ describe('isolating', () => {
     const tape = [{ number: 4, at: '2026-03-01T09:00:00Z', by: 'b', kind: 'answer' as const, question: 'spins', text: 'Does not spin', can_strike: true, struck_by: '', struck_why: '', weights: [], left_out: '' }]
     const send = onBench(mat, { ...job, tape, diagnosis: { ...job.diagnosis, notices } })
     await userEvent.click(screen.getByRole('button', { name: 'Strike “Does not spin”' }))
-    expect(send.mock.calls[0]?.slice(0, 2)).toEqual(['/api/jobs/{tag}/strikes', { line: 4, why: 'disagrees with the rest' }])
+    expect(send.mock.calls[0]?.[0]).toEqual({ do: 'strike', line: 4, why: 'disagrees with the rest' })
   })
 
   test('an open path names its halving test, and its links say their state in words', () => {
@@ -200,6 +200,6 @@ describe('isolating', () => {
     await userEvent.keyboard('x')
     expect(screen.getByRole('row', { name: /Pickup D-1, not known 35% no change the original goes back in/ })).toBeInTheDocument()
     await userEvent.click(screen.getByRole('button', { name: 'Take off' }))
-    expect(send.mock.calls[0]?.[1]).toMatchObject({ line: 9 })
+    expect(send.mock.calls[0]?.[0]).toMatchObject({ line: 9 })
   })
 })

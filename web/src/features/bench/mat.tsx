@@ -45,13 +45,13 @@ function TakenInMat({ counter }: Pick<Props, 'counter'>) {
   const mayTakeIn = useMay('take_in')
   return (
     <>
-      {job.power_hold && (
+      {job.hazards[0] && (
         <Notice tone="danger" title="Mains stays out">
-          {job.power_hold}
+          {job.hazards[0].text}
         </Notice>
       )}
       <Gate />
-      {mayTakeIn && counter(job, (body) => send('/api/jobs/{tag}/intake', body, "The counter's notes"))}
+      {mayTakeIn && counter(job, (notes) => send({ do: 'amend', ...notes }, "The counter's notes"))}
     </>
   )
 }

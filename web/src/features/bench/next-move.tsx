@@ -1,5 +1,5 @@
 import type { Move } from '@/api/types'
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { useKeys } from '@/lib/use-keys'
 import { minutes, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
@@ -53,14 +53,14 @@ function Price({ move }: { move: Move }) {
       <Chip className="text-[0.93rem]!">
         <b className="figures">{minutes(move.bench_min)}</b>
       </Chip>
-      <Chip className="text-[0.93rem]!">{move.part_cents > 0 ? <b className="figures">{euro(move.part_cents)}</b> : <b>no</b>} parts</Chip>
+      <Chip className="text-[0.93rem]!">{move.part_cents > 0 ? <b className="figures">{money(move.part_cents)}</b> : <b>no</b>} parts</Chip>
       {move.source && <Chip className="text-[0.93rem]!">{SOURCES[move.source]}{move.item && <>: <span className="figures">{move.item}</span></>}</Chip>}
       {move.wait_days > 0 && <Chip className="text-[0.93rem]!">wait {Math.round(move.wait_days)} days</Chip>}
       <Chip className="text-[0.93rem]!">
         {move.depth <= job.depth ? 'nothing to open' : `opens to: ${DEPTHS[move.depth]!.toLowerCase()}, ${minutes(move.opening_min)}`}
       </Chip>
       {move.kind === 'repair' && <Chip className="text-[0.93rem]!">cures in {percent(move.p_cures)}</Chip>}
-      {move.saves_cents >= 50 && <Chip className="text-[0.93rem]!">saves about {euro(Math.round(move.saves_cents / 100) * 100)} on average</Chip>}
+      {move.saves_cents >= 50 && <Chip className="text-[0.93rem]!">saves about {money(Math.round(move.saves_cents / 100) * 100)} on average</Chip>}
     </p>
   )
 }
@@ -91,7 +91,7 @@ function SwapTest({ move, onTrial }: { move: Move; onTrial: (repair: string) => 
 function Propose({ move, onTrial, ownsEnter }: { move: Move; onTrial: (repair: string) => void; ownsEnter: boolean }) {
   const { send, isBusy, mayWork, job } = useBench()
   const repair = move.kind === 'stop' ? '' : move.id
-  const propose = () => send('/api/jobs/{tag}/proposals', { repair }, repair ? `Propose: ${move.title}` : 'Propose to hand it back')
+  const propose = () => send({ do: 'propose', repair }, repair ? `Propose: ${move.title}` : 'Propose to hand it back')
   useKeys({ Enter: mayWork && ownsEnter ? propose : undefined })
   if (!mayWork) return null
   return (

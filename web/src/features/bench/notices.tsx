@@ -25,7 +25,7 @@ export function Notices() {
         <Notice key={n.code + n.text} tone="brass" title={TITLES[n.code] ?? 'Left out'}>
           <p className="max-w-[80ch]">{n.text}</p>
           {n.code === 'check_again' && mayWork && n.lines[0] !== undefined && (
-            <Button className="mt-1.5" disabled={isBusy} onClick={() => send('/api/jobs/{tag}/strikes', { line: n.lines[0]!, why: 'disagrees with the rest' }, `Strike: ${said(n.lines[0]!)}`)}>
+            <Button className="mt-1.5" disabled={isBusy} onClick={() => send({ do: 'strike', line: n.lines[0]!, why: 'disagrees with the rest' }, `Strike: ${said(n.lines[0]!)}`)}>
               Strike “{said(n.lines[0])}”
             </Button>
           )}

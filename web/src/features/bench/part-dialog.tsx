@@ -29,8 +29,7 @@ export function PartDialog({ onClose }: { onClose: () => void }) {
   const save = () => {
     if (!isReady) return
     send(
-      '/api/jobs/{tag}/parts',
-      { repair, item: item.trim(), health, works, fails: [], price_cents: cents, wait_days: wait, is_donor: place === 'donor' },
+      { do: 'note_part', repair, item: item.trim(), health, works, fails: [], price_cents: cents, wait_days: wait, is_donor: place === 'donor' },
       `Part noted: ${item.trim() || 'without a tag'}`,
     )
     onClose()

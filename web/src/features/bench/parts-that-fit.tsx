@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { client } from '@/api/client'
 import { dataOf } from '@/api/problem'
 import type { Source } from '@/api/types'
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { HEALTH_WORDS, lowerFirst, percent } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
@@ -47,7 +47,7 @@ function SourceList({ sources }: { sources: Source[] }) {
   return (
     <ul className="divide-y divide-line">
       {sources.map((s) => (
-        <SourceRow key={s.tag} source={s} />
+        <SourceRow key={`${s.item} ${s.level}`} source={s} />
       ))}
     </ul>
   )
@@ -65,7 +65,7 @@ function SourceRow({ source: s }: { source: Source }) {
         <span className="block text-tiny text-quiet">
           {{ shelf: 'on the shelf', donor: 'in the donor', order: 'on its way' }[s.where]}, {wait} · {HEALTH_WORDS[s.health]}
           {s.fails.length > 0 && `, fails: ${s.fails.join(', ')}`}
-          {s.cents > 0 && ` · ${euro(s.cents)}`}
+          {s.cents > 0 && ` · ${money(s.cents)}`}
           {s.p_cures > 0 && ` · mends this unit in ${percent(s.p_cures)}`}
         </span>
         {s.transfers.length > 0 && <span className="block text-tiny font-semibold">moves across: {s.transfers.join('; ')}</span>}
@@ -75,7 +75,7 @@ function SourceRow({ source: s }: { source: Source }) {
           {s.repairs.map((r) => {
             const says = `${s.where === 'donor' ? 'Take it out' : 'Take it'}${s.repairs.length > 1 ? `: ${lowerFirst(names.get(r) ?? r)}` : ''}`
             return (
-              <Button key={r} disabled={isBusy} onClick={() => send('/api/jobs/{tag}/takings', { part: s.tag.split(' ')[0]!, repair: r }, `Take ${s.tag}`)} aria-label={`${says}, ${s.tag}`}>
+              <Button key={r} disabled={isBusy} onClick={() => send({ do: 'take_part', part: s.tag, repair: r }, `Take ${s.item}`)} aria-label={`${says}, ${s.item}`}>
                 {says}
               </Button>
             )

@@ -10,10 +10,10 @@ export function ProveMat() {
   const { job, send, isBusy, mayWork } = useBench()
   const { proof } = job
   const isClosed = job.depth === 0
-  const canTry = mayWork && !isBusy && isClosed && job.is_live
+  const canTry = mayWork && !isBusy && isClosed && job.power === 'live'
   const next = proof.checks.find((c) => c.state === 'open')
-  const check = (id: string, isPassed: boolean, title: string) => send('/api/jobs/{tag}/checks', { check: id, is_passed: isPassed }, `${isPassed ? 'Passed' : 'Failed'}: ${title}`)
-  const pass = (isClean: boolean) => send('/api/jobs/{tag}/passes', { is_clean: isClean }, isClean ? 'Clean pass' : 'Pass failed')
+  const check = (id: string, isPassed: boolean, title: string) => send({ do: 'check', check: id, is_passed: isPassed }, `${isPassed ? 'Passed' : 'Failed'}: ${title}`)
+  const pass = (isClean: boolean) => send({ do: 'pass', is_clean: isClean }, isClean ? 'Clean pass' : 'Pass failed')
   const needsPasses = !next && proof.passes < proof.passes_needed
   useKeys({
     '1': canTry && next ? () => check(next.id, true, next.title) : canTry && needsPasses ? () => pass(true) : undefined,
@@ -21,8 +21,8 @@ export function ProveMat() {
     Enter: mayWork && !isBusy && job.missing.length > 0 ? () => prepare() : undefined,
   })
   const prepare = () => {
-    if (!isClosed) send('/api/jobs/{tag}/depth', { depth: 0 }, 'Closed up')
-    else if (!job.is_live) send('/api/jobs/{tag}/mains', { is_live: true }, 'Mains live')
+    if (!isClosed) send({ do: 'depth', depth: 0 }, 'Closed up')
+    else if (job.power !== 'live') send({ do: 'mains', state: 'live' }, 'Mains live')
   }
   if (job.agree.proposal?.repair === '')
     return (
@@ -33,7 +33,7 @@ export function ProveMat() {
     )
   return (
     <>
-      {(!isClosed || !job.is_live) && mayWork && (
+      {(!isClosed || job.power !== 'live') && mayWork && (
         <div className="flex flex-wrap items-center gap-3 rounded-xl border border-brass/45 bg-brass-soft px-4 py-2.5">
           <span className="font-semibold">{isClosed ? 'The proof needs the mains live; it is out.' : 'Proof counts with the screws in: close the unit first.'}</span>
           <Button hotkey="Enter" onClick={prepare} disabled={isBusy}>

@@ -22,7 +22,7 @@ export function PutBack({ part }: { part: Swaps['parts'][number] }) {
             className="space-y-3"
             onSubmit={(event) => {
               event.preventDefault()
-              send('/api/jobs/{tag}/returns', { line: part.line, seen: Object.fromEntries(Object.entries(seen).map(([f, s]) => [f, s === 'works'])) }, `${part.item} back on the shelf`)
+              send({ do: 'put_back', line: part.line, seen: Object.fromEntries(Object.entries(seen).map(([f, s]) => [f, s === 'works'])) }, `${part.item} back on the shelf`)
               setOpen(false)
             }}
           >

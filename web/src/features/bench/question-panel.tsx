@@ -20,12 +20,12 @@ interface Props {
 export function Answers({ question, before, previews, areKeysOn = true, more = {} }: Props) {
   const { job, send, isBusy, mayWork } = useBench()
   const [showsPreview, setShowsPreview] = useState(false)
-  const needsLive = question.mains === 'live' && !job.is_live
-  const needsOut = question.mains === 'out' && job.is_live
+  const needsLive = question.mains === 'live' && job.power !== 'live'
+  const needsOut = question.mains === 'out' && job.power !== 'out'
   const isBlocked = needsLive || needsOut
   const give = (outcome: string, label: string) => {
     const counts = before ? { tries: before.tries + 1, failed: before.failed + (before.isFailure(outcome) ? 1 : 0) } : {}
-    send('/api/jobs/{tag}/answers', { question: question.id, outcome, source: 'bench', ...counts, ...more }, `${question.ask} ${label}`)
+    send({ do: 'answer', question: question.id, outcome, source: 'bench', ...counts, ...more }, `${question.ask} ${label}`)
   }
   const keys: Keys = {}
   if (mayWork && areKeysOn) {
@@ -35,13 +35,13 @@ export function Answers({ question, before, previews, areKeysOn = true, more = {
     if (previews) keys.w = () => setShowsPreview((on) => !on)
   }
   useKeys(keys)
-  const setMains = () => send('/api/jobs/{tag}/mains', { is_live: needsLive }, needsLive ? 'Mains live' : 'Mains out')
+  const setMains = () => send({ do: 'mains', state: needsLive ? 'live' : 'out' }, needsLive ? 'Mains live' : 'Mains out')
   return (
     <div>
       {isBlocked && mayWork && (
         <div className="mb-2.5 flex w-fit flex-wrap items-center gap-3 rounded-lg border border-brass/45 bg-brass-soft py-1 pr-1 pl-3">
           <span className="font-semibold">{needsLive ? 'This needs the mains live; it is out.' : 'This needs the mains out; it is live.'}</span>
-          <Button onClick={setMains} disabled={isBusy || (needsLive && job.power_hold !== '')} hotkey="Enter">
+          <Button onClick={setMains} disabled={isBusy || (needsLive && job.hazards.length > 0)} hotkey="Enter">
             {needsLive ? 'Mains is live now' : 'Plug is pulled: mains out'}
           </Button>
         </div>

@@ -50,16 +50,16 @@ function Steps({ own, onTrial }: { own: Procedure; onTrial: () => void }) {
   const { job, send, isBusy, mayWork } = useBench()
   const [fuse, setFuse] = useState('')
   const next = own.steps.findIndex((s) => !s.is_done)
-  const mark = (n: number, isDone: boolean) => send('/api/jobs/{tag}/steps', { step: n, is_done: isDone, fuse }, `${isDone ? 'Done' : 'Not done'}: ${own.steps[n]!.text}`)
+  const mark = (s: Procedure['steps'][number], isDone: boolean) => send({ do: 'step', step: s.id, is_done: isDone, fuse }, `${isDone ? 'Done' : 'Not done'}: ${s.text}`)
   const step = own.steps[next]
-  const wrongMains = step ? (step.mains === 'live' && !job.is_live) || (step.mains === 'out' && job.is_live) : false
-  const setMains = () => send('/api/jobs/{tag}/mains', { is_live: !job.is_live }, job.is_live ? 'Mains out' : 'Mains live')
-  const act = !step ? undefined : wrongMains ? setMains : step.is_trial ? onTrial : () => mark(next, true)
+  const wrongMains = step ? (step.mains === 'live' && job.power !== 'live') || (step.mains === 'out' && job.power !== 'out') : false
+  const setMains = () => send({ do: 'mains', state: job.power === 'live' ? 'out' : 'live' }, job.power === 'live' ? 'Mains out' : 'Mains live')
+  const act = !step ? undefined : wrongMains ? setMains : step.is_trial ? onTrial : () => mark(step, true)
   useKeys({ Enter: mayWork && job.missing.length > 0 ? act : undefined })
   return (
     <ol className="space-y-2" aria-label="Steps">
       {own.steps.map((s, n) => (
-        <li key={s.text} aria-current={n === next ? 'step' : undefined} className={`rounded-xl border bg-paper px-4 py-3 ${n === next ? 'border-ink border-[1.5px]' : 'border-line'}`}>
+        <li key={s.id} aria-current={n === next ? 'step' : undefined} className={`rounded-xl border bg-paper px-4 py-3 ${n === next ? 'border-ink border-[1.5px]' : 'border-line'}`}>
           <div className="flex items-start gap-3">
             <span className={`figures mt-0.5 inline-flex size-7 shrink-0 items-center justify-center rounded-full border font-bold ${s.is_done ? 'border-verdigris bg-verdigris text-paper' : 'border-ink/50'}`}>
               {s.is_done ? '✓' : n + 1}
@@ -90,7 +90,7 @@ function Steps({ own, onTrial }: { own: Procedure; onTrial: () => void }) {
                 </div>
               )}
             </div>
-            <StepButton isNext={n === next} step={s} isBusy={isBusy || !mayWork} wrongMains={wrongMains} isLive={job.is_live} onMains={setMains} onTrial={onTrial} onMark={(isDone) => mark(n, isDone)} />
+            <StepButton isNext={n === next} step={s} isBusy={isBusy || !mayWork} wrongMains={wrongMains} isLive={job.power === 'live'} onMains={setMains} onTrial={onTrial} onMark={(isDone) => mark(s, isDone)} />
           </div>
         </li>
       ))}

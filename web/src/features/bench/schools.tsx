@@ -1,4 +1,4 @@
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { useBench } from './bench-context'
 
 /** Shops disagree: what their rules would cost from here, beside the advice. */
@@ -28,7 +28,7 @@ function SchoolRow({ name, cents, top, first, isBold = false }: { name: string; 
         <span aria-hidden="true" className="h-2 rounded-full bg-mat">
           <span className={`block h-2 rounded-full ${isBold ? 'bg-ink' : 'bg-quiet/60'}`} style={{ width: `${(cents / top) * 100}%` }} />
         </span>
-        <span className="figures text-right font-semibold">{euro(Math.round(cents / 100) * 100)}</span>
+        <span className="figures text-right font-semibold">{money(Math.round(cents / 100) * 100)}</span>
         <span className="text-tiny text-quiet max-md:hidden">begins with: {first}</span>
       </dd>
     </div>

@@ -26,9 +26,9 @@ export function SeenMat() {
   const pick = (entry: Baseline) => setPicked({ id: entry.question.id, again: entry.answer !== null })
   return (
     <>
-      {job.power_hold && (
+      {job.hazards[0] && (
         <Notice tone="danger" title="Mains stays out">
-          {job.power_hold} Log it with F when it is done.
+          {job.hazards[0].text} Log it with F when it is done.
         </Notice>
       )}
       <Panel title="How far does it get?" aside="clean shop disc, cover on">
@@ -44,7 +44,7 @@ export function SeenMat() {
           {job.classes_say}
         </p>
       </Panel>
-      <Gate isEnterOurs={!current || job.is_live} backTo={[]} />
+      <Gate isEnterOurs={!current || job.power === 'live'} backTo={[]} />
     </>
   )
 }

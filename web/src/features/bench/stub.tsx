@@ -1,5 +1,5 @@
 import { promise } from '@/lib/dates'
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { minutes } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { PrintLabels } from '@/ui/labels'
@@ -76,7 +76,7 @@ function Notch({ state }: { state: 'done' | 'now' | 'ahead' }) {
 
 function stageNote(job: Job, stage: string): string {
   if (stage === 'isolate' && job.stage === 'isolate') return `${minutes(job.bench_min)} of looking so far`
-  if (stage === 'agree') return job.limit_cents === null ? 'no limit yet' : `may spend ${euro(job.limit_cents)} unasked`
+  if (stage === 'agree') return job.limit_cents === null ? 'no limit yet' : `may spend ${money(job.limit_cents)} unasked`
   if (stage !== 'hand_back') return ''
   return job.promised_on ? `promised ${promise(job.promised_on, new Date())}` : 'no promise yet'
 }

@@ -3,7 +3,6 @@ import { useState } from 'react'
 import { client } from '@/api/client'
 import { dataOf } from '@/api/problem'
 import type { SwapPlan } from '@/api/types'
-import { useKept } from '@/lib/kept'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
@@ -29,17 +28,18 @@ export function SwapPlanDialog({ level, onClose }: { level: string; onClose: () 
         The other one sits in a donor still
       </label>
       <Asked of={plan} what="the plan">
-        {(found) => <Plan plan={found} job={job.tag} />}
+        {(found) => <Plan plan={found} />}
       </Asked>
     </Dialog>
   )
 }
 
-function Plan({ plan, job }: { plan: SwapPlan; job: string }) {
+function Plan({ plan }: { plan: SwapPlan }) {
+  const { job, send, isBusy, mayWork } = useBench()
   const [isBack, setBack] = useState(false)
-  const [done, setDone] = useKept<string[]>(`plan:${job}:${plan.level}`, [])
   const steps = isBack ? plan.back : plan.steps
-  const toggle = (id: string) => setDone(done.includes(id) ? done.filter((d) => d !== id) : [...done, id])
+  const isDone = (id: string) => job.ticks.includes(`${plan.level}:${id}`)
+  const toggle = (id: string, text: string) => send({ do: 'tick', plan: plan.level, step: id, text, is_done: !isDone(id) }, `${isDone(id) ? 'Not done' : 'Done'}: ${text}`)
   return (
     <div className="space-y-3">
       {plan.lost && (
@@ -61,12 +61,11 @@ function Plan({ plan, job }: { plan: SwapPlan; job: string }) {
       ))}
       <ol className="space-y-2" aria-label={isBack ? 'The way back' : 'Steps of the plan'}>
         {steps.map((s, n) => {
-          const id = `${isBack ? 'b' : 'f'}${n}`
           return (
-            <li key={id} className="rounded-lg border border-line p-2.5">
+            <li key={s.id} className="rounded-lg border border-line p-2.5">
               <label className="flex cursor-pointer items-start gap-3">
-                <input type="checkbox" className="mt-1 size-6 shrink-0" checked={done.includes(id)} onChange={() => toggle(id)} />
-                <span className={done.includes(id) ? 'text-quiet' : ''}>
+                <input type="checkbox" className="mt-1 size-6 shrink-0" checked={isDone(s.id)} disabled={isBusy || !mayWork} onChange={() => toggle(s.id, s.text)} />
+                <span className={isDone(s.id) ? 'text-quiet' : ''}>
                   <b className="figures">{n + 1}</b> {s.text}
                   {s.details.length > 0 && (
                     <ul className="mt-1 list-disc pl-5 text-tiny">
@@ -91,11 +90,6 @@ function Plan({ plan, job }: { plan: SwapPlan; job: string }) {
       </ol>
       <div className="flex flex-wrap gap-2">
         {plan.back.length > 0 && <Button onClick={() => setBack(!isBack)}>{isBack ? 'Show the way in' : 'Show how to put everything back'}</Button>}
-        {done.length > 0 && (
-          <Button kind="quiet" onClick={() => setDone([])}>
-            Clear the ticks
-          </Button>
-        )}
       </div>
     </div>
   )

@@ -1,5 +1,5 @@
 import type { Swaps } from '@/api/types'
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { HEALTH_WORDS, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { useBench } from './bench-context'
@@ -58,7 +58,7 @@ export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (
                 {HEALTH_WORDS[p.health]}
                 {p.works.length > 0 && `, works: ${p.works.join(', ')}`}
                 {p.fails.length > 0 && `, fails: ${p.fails.join(', ')}`}
-                {p.price_cents > 0 && `, ${euro(p.price_cents)}`}
+                {p.price_cents > 0 && `, ${money(p.price_cents)}`}
               </span>
               {mayWork && (
                 <span className="flex gap-1.5">
@@ -68,7 +68,7 @@ export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (
                   {p.is_taken ? (
                     <PutBack part={p} />
                   ) : (
-                    <Button kind="quiet" disabled={isBusy} onClick={() => send('/api/jobs/{tag}/strikes', { line: p.line, why: 'not at hand any more' }, `Take ${p.item || 'the part'} off the list`)}>
+                    <Button kind="quiet" disabled={isBusy} onClick={() => send({ do: 'strike', line: p.line, why: 'not at hand any more' }, `Take ${p.item || 'the part'} off the list`)}>
                       Take off
                     </Button>
                   )}

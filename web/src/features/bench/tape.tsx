@@ -85,8 +85,8 @@ function Line({ line, newDay }: { line: TapeLine; newDay: boolean }) {
             aria-label={`${isStruck ? 'restore' : 'strike'}: ${line.text}`}
             onClick={() =>
               isStruck
-                ? send('/api/jobs/{tag}/restores', { line: line.number, why: '' }, `Let line ${line.number} stand again`)
-                : send('/api/jobs/{tag}/strikes', { line: line.number, why: '' }, `Strike: ${line.text}`)
+                ? send({ do: 'restore', line: line.number }, `Let line ${line.number} stand again`)
+                : send({ do: 'strike', line: line.number, why: '' }, `Strike: ${line.text}`)
             }
           >
             {isStruck ? 'restore' : 'strike'}

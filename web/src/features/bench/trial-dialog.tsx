@@ -19,28 +19,29 @@ interface Draft {
   item: string
   health: Health | ''
   works: FunctionName[]
+  fails: FunctionName[]
   stays: boolean
 }
-const blank = (repair = ''): Draft => ({ repair, item: '', health: '', works: [], stays: false })
+const blank = (repair = ''): Draft => ({ repair, item: '', health: '', works: [], fails: [], stays: false })
 
 /** What a trial after one or more changes showed. A part that went in is only as good as what is known of it. */
 export function TrialDialog({ repair, onClose }: { repair: string; onClose: () => void }) {
   const { job, send, isBusy } = useBench()
   const usesItem = (id: string) => job.repairs.find((r) => r.id === id)?.uses_item === true
   const atHand = job.diagnosis.swaps.parts.find((p) => p.repair === repair)
-  const [changes, setChanges] = useState<Draft[]>([atHand ? { ...blank(repair), item: atHand.item, health: atHand.health as Health, works: atHand.works as FunctionName[] } : blank(repair)])
+  const [changes, setChanges] = useState<Draft[]>([atHand ? { ...blank(repair), item: atHand.item, health: atHand.health as Health, works: atHand.works as FunctionName[], fails: atHand.fails as FunctionName[] } : blank(repair)])
   const [result, setResult] = useState<Result | ''>('')
-  const isReady = result !== '' && job.is_live && changes.every((c) => c.repair && (!usesItem(c.repair) || c.health))
+  const isReady = result !== '' && job.power === 'live' && changes.every((c) => c.repair && (!usesItem(c.repair) || c.health))
   const alter = (n: number, more: Partial<Draft>) => setChanges(changes.map((c, i) => (i === n ? { ...c, ...more } : c)))
   const name = (id: string) => job.repairs.find((r) => r.id === id)?.name ?? ''
   const save = () => {
     if (!isReady) return
-    const sent = changes.map((c) => (usesItem(c.repair) ? { ...c, item: c.item.trim(), health: c.health as Health, fails: [], lot: '' } : { repair: c.repair, item: '', health: 'proven' as const, works: [], fails: [], lot: '', stays: false }))
+    const sent = changes.map((c) => (usesItem(c.repair) ? { ...c, item: c.item.trim(), health: c.health as Health } : { repair: c.repair, item: '', health: 'proven' as const }))
     const says = `Trial: ${changes.map((c) => name(c.repair)).join(' and ')}, ${RESULTS.find((r) => r.id === result)!.label.toLowerCase()}`
-    send('/api/jobs/{tag}/trials', { changes: sent, result, clean_passes: result === 'clean' ? 1 : 0 }, says)
+    send({ do: 'trial', changes: sent, result, clean_passes: result === 'clean' ? 1 : 0 }, says)
     onClose()
   }
-  const setMains = () => send('/api/jobs/{tag}/mains', { is_live: true }, 'Mains live')
+  const setMains = () => send({ do: 'mains', state: 'live' }, 'Mains live')
   return (
     <Dialog title="Log a trial" open onClose={onClose} note="One change at a time: what changed together shares the credit.">
       <form
@@ -60,9 +61,9 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
         )}
         <Choice label="What did the trial show?" choices={RESULTS} value={result} onChange={(id) => setResult(id as Result)} />
         {result === 'changed' && <Notice tone="brass">What the drive did before counts no more: ask the stages again, what was measured on parts stands.</Notice>}
-        {!job.is_live && (
+        {job.power !== 'live' && (
           <Notice tone="brass" title="A trial needs the mains live; it is out">
-            <Button onClick={setMains} disabled={isBusy || job.power_hold !== ''} className="mt-1">
+            <Button onClick={setMains} disabled={isBusy || job.hazards.length > 0} className="mt-1">
               Mains is live now
             </Button>
           </Notice>

@@ -6,7 +6,7 @@ import type { DayRow } from '@/api/types'
 import { DayList } from './day-list'
 
 const row = (more: Partial<DayRow>): DayRow => ({
-  tag: 'K-0101', console: 'M C', variant: 'V', owner_name: 'Wenna', complaint: 'Clicks.', stage: 'isolate', stage_name: 'Isolate', promised_on: null, waits_for: '', is_live: false, ...more,
+  tag: 'K-0101', console: 'M C', variant: 'V', owner_name: 'Wenna', complaint: 'Clicks.', stage: 'isolate', stage_name: 'Isolate', promised_on: null, waits_for: '', power: 'out', ...more,
 }) // prettier-ignore
 
 function day(answer: () => Response | Promise<Response>, may: string[] = ['take_in']) {
@@ -27,7 +27,7 @@ const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10)
 test.each([
   [row({ waits_for: 'A trial before the screws go in.' }), 'A trial before the screws go in.'],
   [row({}), 'Nothing: it can go on'],
-  [row({ is_live: true }), 'Mains live'],
+  [row({ power: 'live' }), 'Mains live'],
   [row({ promised_on: yesterday }), 'late'],
   [row({}), 'no promise yet'],
 ])('a unit says where it stands: %#', async (unit, text) => {

@@ -80,9 +80,9 @@ function Progress({ row }: { row: DayRow }) {
           <span key={s} className={`h-1.5 w-4 rounded-full ${n < at ? 'bg-verdigris' : n === at ? 'bg-ember' : 'bg-line'}`} />
         ))}
       </span>
-      {row.is_live && (
+      {row.power !== 'out' && (
         <Chip tone="danger" className="mt-1">
-          Mains live
+          {row.power === 'live' ? 'Mains live' : 'Standby'}
         </Chip>
       )}
     </span>

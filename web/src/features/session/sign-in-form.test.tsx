@@ -10,7 +10,7 @@ function door(status: number, body: object) {
   const fetched = vi.fn(async () => new Response(JSON.stringify(body), { status, headers: { 'Content-Type': 'application/json' } }))
   vi.stubGlobal('fetch', fetched)
   const cache = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity } } })
-  cache.setQueryData(['session'], { user: null, csrf_token: 't', shop: 'Quayside' })
+  cache.setQueryData(['session'], { user: null, csrf_token: 't', shop: { name: 'Quayside', sign: '€', time_zone: 'UTC' } })
   render(
     <QueryClientProvider client={cache}>
       <SignInForm />
@@ -25,7 +25,7 @@ async function knock() {
 }
 
 test('signing in by keyboard makes the session', async () => {
-  const { cache } = door(200, { user, csrf_token: 'u', shop: 'Quayside' })
+  const { cache } = door(200, { user, csrf_token: 'u', shop: { name: 'Quayside', sign: '€', time_zone: 'UTC' } })
   expect(screen.getByText('Quayside')).toBeInTheDocument()
   await knock()
   await waitFor(() => expect(cache.getQueryData(['session'])).toMatchObject({ user }))

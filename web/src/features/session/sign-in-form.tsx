@@ -5,7 +5,7 @@ import { TextField } from '@/ui/field'
 import { Notice } from '@/ui/panel'
 
 export function SignInForm() {
-  const shop = useSession().data?.shop
+  const shop = useSession().data?.shop.name
   const signIn = useSignIn()
   const [username, setUsername] = useState('')
   const [password, setPassword] = useState('')

@@ -9,7 +9,7 @@ import { Notice } from '@/ui/panel'
 interface Props {
   title: string
   functions: readonly string[]
-  check: UseMutationResult<unknown, Error, { seen: Record<string, boolean>; unit: string }>
+  check: Pick<UseMutationResult<unknown, Error, never>, "error" | "isPending"> & { mutate: (body: { seen: Record<string, boolean>; unit: string }, then: { onSuccess: () => void }) => void }
   onClose: () => void
 }
 

@@ -3,7 +3,7 @@ import { useNavigate } from 'react-router'
 import { useMay } from '@/api/session'
 import type { Order } from '@/api/types'
 import { dayOf, today } from '@/lib/dates'
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
@@ -49,7 +49,7 @@ function OrderRow({ order: o, most, may }: { order: Order; most: number; may: bo
       <span>
         <b className="figures">{o.tag}</b> {o.count} × {o.name}
         <span className="block text-tiny text-quiet">
-          {o.supplier}, ordered {dayOf(o.ordered_on)}, {Math.round(o.waited_days)} days ago · {euro(o.piece_cents)} a piece
+          {o.supplier}, ordered {dayOf(o.ordered_on)}, {Math.round(o.waited_days)} days ago · {money(o.piece_cents)} a piece
         </span>
       </span>
       <span>

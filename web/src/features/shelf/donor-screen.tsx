@@ -3,7 +3,7 @@ import { Link, useNavigate, useParams } from 'react-router'
 import { useMay } from '@/api/session'
 import type { DonorDetail } from '@/api/types'
 import { dayOf } from '@/lib/dates'
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { FUNCTION_WORDS, functionWord } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
@@ -49,7 +49,7 @@ function DonorView({ donor }: { donor: DonorDetail }) {
             All donors
           </Link>{' '}
           · {donor.origin || 'nobody wrote where from'} · {donor.place || 'no place'}
-          {donor.bought_cents > 0 && ` · paid ${euro(donor.bought_cents)}`}
+          {donor.bought_cents > 0 && ` · paid ${money(donor.bought_cents)}`}
         </>
       }
       actions={

@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import { useSheetForm } from '@/api/sheets'
 import { useMay } from '@/api/session'
 import type { Part } from '@/api/types'
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { functionWord } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
@@ -111,7 +111,7 @@ function PartsTable({ parts }: { parts: Part[] }) {
                   {p.fails.length > 0 && <span className="block text-tiny text-ember-deep">fails: {p.fails.map((f) => functionWord(f)).join(', ')}</span>}
                 </td>
                 <td className="py-2.5 pr-3">{p.place || '–'}</td>
-                <td className="figures py-2.5 text-right">{p.piece_cents ? euro(p.piece_cents) : '–'}</td>
+                <td className="figures py-2.5 text-right">{p.piece_cents ? money(p.piece_cents) : '–'}</td>
               </tr>
             ))}
           </tbody>

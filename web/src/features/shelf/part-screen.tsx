@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router'
 import { useMay } from '@/api/session'
 import type { PartDetail } from '@/api/types'
 import { dayOf } from '@/lib/dates'
-import { euro } from '@/lib/money'
+import { money } from '@/lib/money'
 import { functionWord } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
@@ -87,7 +87,7 @@ function PartView({ part }: { part: PartDetail }) {
               </>
             )}
             <dt className="text-quiet">A piece</dt>
-            <dd className="figures">{part.piece_cents ? euro(part.piece_cents) : '–'}</dd>
+            <dd className="figures">{part.piece_cents ? money(part.piece_cents) : '–'}</dd>
             <dt className="text-quiet">Known</dt>
             <dd className="space-y-1">
               <Health health={part.health} />

@@ -74,7 +74,8 @@ def judge_ending(belief: Belief, model: CompiledModel, economy: Economy) -> Endi
     costs, saves = more * PASS_MIN * economy.rate_eur_per_min, (curve(max(wanted, done)) - now) * economy.return_eur
     if done >= MIN_PASSES and costs >= saves:
         says = (
-            f"{now:.0%} sure after {done} passes. {more} more would cost {rounded(costs, economy.sign)} and save about {rounded(saves, economy.sign)} in returns: "
+            f"{now:.0%} sure after {done} passes. {more} more would cost {rounded(costs, economy.sign)} "
+            f"and save about {rounded(saves, economy.sign)} in returns: "
             "hand it back as probable, and say so."
         )
         return Ending(now, done, wanted, "probable", says, shows)

@@ -147,8 +147,8 @@ class Outturn:
 
     Attributes
     ----------
-    mean_eur : float
-        Expected cost to the end.
+    mean_eur, median_eur : float
+        Expected cost to the end, and the cost that half of the futures stay below. A few dear ends can lift the mean above the band.
     low_eur, high_eur : float
         In four futures of five it ends between these.
     p_repaired : float
@@ -156,6 +156,7 @@ class Outturn:
     """
 
     mean_eur: float
+    median_eur: float
     low_eur: float
     high_eur: float
     p_repaired: float
@@ -169,5 +170,5 @@ def outturn(start: Position, problem: Problem, rng: np.random.Generator, *, n: i
     units = throw_units(n, start.w, problem.likelihood, problem.success, problem.first_row, rng)
     games = play(units, start, problem, by_choice(pick), keep_going=keep_going)
     costs = np.array([g.cost_eur for g in games])
-    low, high = np.quantile(costs, [0.1, 0.9])
-    return Outturn(float(costs.mean()), float(low), float(high), float(np.mean([g.is_repaired for g in games])))
+    low, median, high = np.quantile(costs, [0.1, 0.5, 0.9])
+    return Outturn(float(costs.mean()), float(median), float(low), float(high), float(np.mean([g.is_repaired for g in games])))

@@ -3,10 +3,12 @@
 from datetime import UTC, datetime
 
 import pytest
-from apps.jobs.lines import line_text
-from apps.jobs.record import Line, fold
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.formats.drive_facts import read_drive
+from spindle.job.asking import Speech
+from spindle.job.ledger import fold, says
+from spindle.job.line import Line
+from spindle.job.value import SheetRef, Start
 from spindle.words.bench import Depth
 
 DRIVE = {"variant": "VM-S41", "family": "slot", "pairing": "board", "classes": ["game_bd", "film_dvd"], "fuse_rating": "1.5 A fast"}
@@ -19,12 +21,15 @@ PROPOSAL = ("proposal", {"repair": "clean_lens", "name": "Clean the lens", "tota
 GOOD, BAD = ("pass", {"is_clean": True}), ("pass", {"is_clean": False})
 CHECK_OK = ("check", {"check": "eject_loaded", "title": "Ejects", "is_passed": True})
 CHECK_BAD = ("check", {"check": "eject_loaded", "title": "Ejects", "is_passed": False})
-STEP = ("step", {"step": 1, "text": "Dry", "is_done": True, "fuse": ""})
-UNSTEP = ("step", {"step": 1, "text": "Dry", "is_done": False, "fuse": ""})
+STEP = ("step", {"step": "dry", "text": "Dry", "is_done": True, "fuse": ""})
+UNSTEP = ("step", {"step": "dry", "text": "Dry", "is_done": False, "fuse": ""})
+
+
+START = Start("K-0001", SheetRef(1, "VM-S41", 1, MODEL))
 
 
 def record(*told):
-    return fold(Line(n, n, kind, body, AT, "bram") for n, (kind, body) in enumerate(told, start=1))
+    return fold(START, (Line(n, n, kind, body, AT, "bram") for n, (kind, body) in enumerate(told, start=1)))
 
 
 def strike(line):
@@ -67,7 +72,7 @@ def test_the_proof_amends_the_trial_it_proves(told, result, passes, clean_passes
 
 
 @pytest.mark.parametrize(
-    ("told", "done"), [([STEP], {1}), ([STEP, UNSTEP], set()), ([STEP, UNSTEP, STEP], {1}), ([STEP, PROPOSAL], set()), ([PROPOSAL, STEP], {1})]
+    ("told", "done"), [([STEP], {"dry"}), ([STEP, UNSTEP], set()), ([STEP, UNSTEP, STEP], {"dry"}), ([STEP, PROPOSAL], set()), ([PROPOSAL, STEP], {"dry"})]
 )
 def test_steps_belong_to_the_proposal_they_follow(told, done):
     assert set(record(*told).steps) == done
@@ -114,7 +119,7 @@ SAID = [
     (("consent", {"is_agreed": False, "amount_cents": 0, "by_name": "Wenna", "how": "by phone"}), "Wenna did not agree, by phone"),
     (STEP, "Done: Dry"),
     (UNSTEP, "Not done after all: Dry"),
-    (("step", {"step": 1, "text": "Fit it", "is_done": True, "fuse": "1.5 A fast"}), "Done: Fit it Fuse fitted: 1.5 A fast"),
+    (("step", {"step": "fit", "text": "Fit it", "is_done": True, "fuse": "1.5 A fast"}), "Done: Fit it Fuse fitted: 1.5 A fast"),
     (CHECK_BAD, "Failed: Ejects"),
     (GOOD, "Clean pass"),
     (BAD, "Pass failed"),
@@ -124,4 +129,4 @@ SAID = [
 
 @pytest.mark.parametrize(("line", "text"), SAID, ids=[text[:30] for _, text in SAID])
 def test_a_line_in_plain_words(line, text):
-    assert line_text(Line(1, 1, *line, AT, "bram"), MODEL) == text
+    assert says(Line(1, 1, *line, AT, "bram"), Speech(record())) == text
