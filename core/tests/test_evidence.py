@@ -162,7 +162,7 @@ def test_days_past_the_promise_cost_more():
 
 def test_a_donor_can_be_tried_and_the_swap_table_proposes_it():
     donor = Stock("replace_pickup", "D-1", Health.PROVEN, is_donor=True)
-    move = stocked(donor)["swap:D-1"]
+    move = stocked(donor)["swap:replace_pickup:D-1"]
     assert (move.kind, move.repair, sum(a.chance for a in move.answers)) == (MoveKind.SWAP, "replace_pickup", pytest.approx(1))
     bench = Bench(f"{RETRIES} replace_pickup:D-0:unknown!no_change")
     bench.case = replace(bench.case, stock=(donor,))

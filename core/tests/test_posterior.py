@@ -61,7 +61,7 @@ def test_posterior_agrees_with_pyagrum_to_1e9_on_every_whole_model(family, data)
     inference = gum.VariableElimination(network)
     belief = believe(tape(data.draw(answers(model))), model)
     tampered = is_tampered(belief.evidence)
-    inference.setEvidence({f"{a.question}_{a.source.value}_{tampered}": a.outcome for a in belief.evidence.said.values()})
+    inference.setEvidence({f"{q}_{o.source.value}_{tampered}": o.outcome for q, o in belief.evidence.said.items()})
     inference.addTarget("fault")
     assert np.abs(inference.posterior("fault").toarray() - belief.p).max() < 1e-9
 

@@ -60,9 +60,10 @@ def test_a_failure_that_several_pieces_share_is_a_suspicion_of_each():
     assert condition("deck", seen, others=fitted).fails == {"reads", "spins"}
 
 
-@pytest.mark.parametrize(("level", "part"), [("drive", 1.0), ("deck", 0.5), ("pickup", 0.25), ("supply", 0.0)])
+@pytest.mark.parametrize(("level", "part"), [("drive", 1.0), ("deck", 40 / 79), ("pickup", 20 / 79), ("belt", 1 / 79), ("supply", 0.0)])
 def test_a_piece_carries_its_share_of_the_donors_price(level, part):
-    assert share(level, ["drive", "deck", "pickup", "spindle_motor", "board", "belt"]) == part
+    worth = {"pickup": 20.0, "spindle_motor": 20.0, "board": 38.0, "belt": 0.5}  # a belt counts as the least that anything is worth: 1
+    assert share(level, ["drive", "deck", "pickup", "spindle_motor", "board", "belt"], worth) == pytest.approx(part)
 
 
 @pytest.mark.parametrize(

@@ -7,10 +7,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from spindle.diagnosis.belief.intermittence import Steadiness
-from spindle.diagnosis.belief.trials import MAX_OPEN_ITEMS, P_BAD_IN_BAD_LOT, P_BAD_LOT, P_WORSE, cure_curve, trials_log_likelihood
+from spindle.diagnosis.belief.trials import P_BAD_IN_BAD_LOT, P_BAD_LOT, P_WORSE, cure_curve, trials_log_likelihood
 from spindle.diagnosis.given.case import Change, Trial, TrialResult
 from spindle.diagnosis.given.compiled import compile_model
-from spindle.errors import CaseError
 from spindle.words.health import P_BAD_ITEM, Health
 
 from .conftest import PAIRED, RETRIES, Bench, p_of
@@ -25,7 +24,7 @@ def steady(share):
 CHANGES = st.builds(
     Change,
     st.sampled_from(["replace_pickup", "clean_lens", "reflow_driver", "replace_driver", "replace_fuse"]),
-    st.sampled_from(["A", "B"]),
+    st.sampled_from(["A", "B", "C"]),
     st.just(Health.NEW),
 )
 TRIALS = st.lists(
@@ -37,8 +36,8 @@ TRIALS = st.lists(
 def worlds(trials, clean):
     """P(all trials | fault), each item good or bad and each fault in turn, written out."""
     total = np.zeros(len(MODEL.faults))
-    for good in product((True, False), repeat=2):
-        is_good = dict(zip("AB", good, strict=True))
+    for good in product((True, False), repeat=3):
+        is_good = dict(zip("ABC", good, strict=True))
         chance = np.prod([(1 - P_BAD_ITEM[Health.NEW]) if g else P_BAD_ITEM[Health.NEW] for g in good])
         for f, fault in enumerate(MODEL.faults):
             total[f] += chance * np.prod([one_trial(t, f, fault.id, is_good, clean) for t in trials])
@@ -127,7 +126,18 @@ def test_two_donors_of_one_lot_clear_less_than_two_of_two_lots():
     assert left("AA") == pytest.approx((0.97**2) * (P_BAD_LOT * uncured(P_BAD_IN_BAD_LOT) ** 2 + (1 - P_BAD_LOT) * uncured(good_lot) ** 2))
 
 
-def test_too_many_parts_in_clean_trials_are_refused_with_the_limit():
-    many = [Trial((Change("replace_pickup", f"P{n}"),), TrialResult.CLEAN, 1) for n in range(MAX_OPEN_ITEMS + 1)]
-    with pytest.raises(CaseError, match=f"at most {MAX_OPEN_ITEMS}"):
-        trials_log_likelihood(many, MODEL, steadiness=steady(0))
+def test_any_number_of_parts_is_told_apart_and_trials_that_share_none_multiply():
+    alone = [Trial((Change("replace_pickup", f"P{n}"), Change("replace_fuse", f"F{n}")), TrialResult.CLEAN, 1) for n in range(30)]
+    one = trials_log_likelihood(alone[:1], MODEL, steadiness=steady(0.2))
+    assert trials_log_likelihood(alone, MODEL, steadiness=steady(0.2)) == pytest.approx(np.maximum(30 * one, np.log(1e-12)))
+
+
+def test_the_last_word_on_a_part_counts_also_against_it():
+    def left(*told):
+        trials = [Trial((Change("replace_pickup", "P", Health.UNKNOWN, **known),), TrialResult.NO_CHANGE) for known in told]
+        return np.exp(trials_log_likelihood(trials, MODEL, steadiness=steady(0)))[MODEL.fault_index["pickup_405"]]
+
+    good, bad = {"works": frozenset({"reads"})}, {"fails": frozenset({"reads"})}
+    assert left(good, bad) == pytest.approx(left(bad, bad))
+    assert left(bad, good) == pytest.approx(left(good, good))
+    assert left(bad, bad) > 5 * left(good, good)

@@ -109,11 +109,19 @@ class Question:
     """Its name on a small card, where it has one."""
     fails: tuple[str, ...] = ()
     """Outcomes that mean "this stage did not work", worst last."""
+    normal: str = ""
+    """The answer of a sound unit, where it is not the first."""
 
     @property
     def is_behaviour(self) -> bool:
         """True if it watches what the drive does; a look at a part itself does not age by a change elsewhere."""
         return self.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS) or self.mains is Mains.LIVE
+
+    @property
+    def bad(self) -> tuple[str, ...]:
+        """Outcomes that speak for a fault, worst last: those that fail, or all but the normal one."""
+        normal = self.normal or self.outcomes[0].id
+        return self.fails or tuple(o.id for o in self.outcomes if o.id != normal)
 
     @property
     def name(self) -> str:

@@ -77,6 +77,9 @@ def _links(entries: Iterable[Any], sets: Mapping[str, tuple[Link, ...]], file: s
 def _faults(shared: Mapping[str, Any], own: Mapping[str, Any], file: str) -> tuple[Fault, ...]:
     """Return shared faults with the family's own priors, its own, and last those that our own hands bring."""
     every = [_entry(Fault, f, file) for f in (*shared["faults"], *own["faults"])]
+    unknown = set(own.get("priors", {})) - {f.id for f in every}
+    if unknown:
+        raise ModelError(f"{file}.toml: priors of unknown faults: {', '.join(sorted(unknown))}")
     weighed = [replace(f, prior=own.get("priors", {}).get(f.id, f.prior)) for f in every]
     return tuple(sorted(weighed, key=lambda f: bool(f.opened_by)))
 

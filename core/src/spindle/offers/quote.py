@@ -74,7 +74,7 @@ def offer_for(repair_id: str, case: Case, model: CompiledModel, *, price_cents_p
     a = model.repair_index[repair_id]
     source = outlook.plan.sources[a]
     terms = None if source is None else (source.price_eur, source.wait_days)
-    p_success = float(belief.p @ model.success[a])
+    p_success = float(belief.p @ outlook.plan.problem.success[a])
     is_first = outlook.pick.kind == "repair" and outlook.pick.index == a
     return quote(repair_id, p_success, model, price_cents_per_min=price_cents_per_min, terms=terms), is_first
 

@@ -20,7 +20,7 @@ export function Functions({ value, onChange }: { value: FunctionName[]; onChange
         {FUNCTIONS.map((f) => (
           <label
             key={f.id}
-            className="inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-lg border border-ink/45 bg-paper px-3 has-checked:border-ink has-checked:bg-ink has-checked:text-paper has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-verdigris"
+            className="relative inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-lg border border-ink/45 bg-paper px-3 has-checked:border-ink has-checked:bg-ink has-checked:text-paper has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-verdigris"
           >
             <input type="checkbox" className="sr-only" checked={value.includes(f.id)} onChange={() => toggle(f.id)} />
             {value.includes(f.id) ? '✓ ' : ''}

@@ -9,7 +9,7 @@ import numpy as np
 
 from spindle.diagnosis.belief.likelihood import is_tampered, unreliability
 from spindle.diagnosis.belief.posterior import Belief
-from spindle.diagnosis.given.case import Answer
+from spindle.diagnosis.evidence.observation import Observation
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 
 ASK_AGAIN_FROM: Final = 0.45
@@ -57,15 +57,14 @@ def find_contradictions(belief: Belief, model: CompiledModel) -> tuple[Contradic
     return tuple(sorted(found, key=lambda c: -c.p_false))
 
 
-def _rows(belief: Belief) -> tuple[Floats, list[Answer]]:
-    of = {f.id: f.what for f in belief.evidence.answers.values()}
-    answers = [a for a in (of[i] for i in belief.rows) if isinstance(a, Answer)]
-    return np.array(list(belief.rows.values())), answers
+def _rows(belief: Belief) -> tuple[Floats, list[Observation]]:
+    of = {o.finding: o for o in belief.evidence.answers.values()}
+    return np.array(list(belief.rows.values())), [of[i] for i in belief.rows]
 
 
-def _log_guess(answers: list[Answer], model: CompiledModel, *, is_tampered: bool) -> Floats:
+def _log_guess(answers: list[Observation], model: CompiledModel, *, is_tampered: bool) -> Floats:
     eps = np.array([unreliability(a.source, is_tampered=is_tampered) for a in answers])
-    return np.asarray(np.log(eps / [len(model.likelihood[a.question]) for a in answers]))
+    return np.asarray(np.log(eps / [len(model.likelihood[a.question.id]) for a in answers]))
 
 
 def _false(rows: Floats, total: Floats, log_guess: Floats) -> Floats:

@@ -5,17 +5,17 @@ from __future__ import annotations
 import numpy as np
 
 from spindle.diagnosis.belief.likelihood import answer_log_likelihood
+from spindle.diagnosis.belief.trials import p_bad
 from spindle.diagnosis.evidence.gather import Evidence
-from spindle.diagnosis.given.case import Trial
+from spindle.diagnosis.given.case import Change, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.words.bench import Depth
-from spindle.words.health import P_BAD_ITEM
 
 
 def opened_by(trials: list[Trial], model: CompiledModel) -> dict[str, float]:
     """Return the handling faults that the steps done can have brought, each with its chance."""
     kinds: dict[str, float] = {}
-    for change in (c for t in trials for c in t.changes):
+    for trial, change in ((t, c) for t in trials for c in t.changes):
         repair = model.repairs[model.repair_index[change.repair]]
         if repair.depth >= Depth.COVER_OFF:
             kinds["opened"] = 1.0
@@ -23,9 +23,20 @@ def opened_by(trials: list[Trial], model: CompiledModel) -> dict[str, float]:
             kinds["mechanism"] = 1.0
         if repair.wet:
             kinds["wet"] = 1.0
-        if repair.uses_item and change.stays:
-            kinds["item"] = max(kinds.get("item", 0.0), P_BAD_ITEM[change.health])
+        if repair.uses_item and _is_in(change, trial):
+            kinds["item"] = max(kinds.get("item", 0.0), float((_cured_by(change, model) * p_bad(change, model)).sum()))
     return {f.id: f.prior * kinds[f.opened_by] for f in model.faults if f.opened_by in kinds}
+
+
+def _is_in(change: Change, trial: Trial) -> bool:
+    """Tell whether what a change put in is still in there: after a clean trial, or because somebody said so."""
+    return change.stays or trial.result is TrialResult.CLEAN
+
+
+def _cured_by(change: Change, model: CompiledModel) -> Floats:
+    """Return which faults a change is there to cure, as shares that sum to 1, of shape (n_faults,)."""
+    success = model.success[model.repair_index[change.repair]]
+    return np.asarray(success / max(float(success.sum()), 1e-12))
 
 
 def log_weights(log_before: Floats, evidence: Evidence, since: dict[str, Floats], model: CompiledModel) -> Floats:
@@ -49,7 +60,7 @@ def log_weights(log_before: Floats, evidence: Evidence, since: dict[str, Floats]
     -------
     ndarray of shape (n_faults,)
     """
-    news = sum((answer_log_likelihood(f.what, model) for f in evidence.news.values()), np.zeros(len(model.faults)))  # type: ignore[arg-type]  # gather keeps answers only
+    news = sum((answer_log_likelihood(o, model) for o in evidence.news.values()), np.zeros(len(model.faults)))
     after = np.asarray(news + sum(since.values(), np.zeros(len(model.faults))))
     brought = opened_by(evidence.trials, model)
     out = log_before + after + np.log(1.0 - sum(brought.values()))
@@ -62,7 +73,7 @@ def log_weights(log_before: Floats, evidence: Evidence, since: dict[str, Floats]
 
 
 def _fitted_bad(after: Floats, trials: list[Trial], model: CompiledModel) -> float:
-    """Return log N of "a part that we fitted is bad": it shows what the faults that such a part cures would show."""
-    stayed = [model.success[model.repair_index[c.repair]] for t in trials for c in t.changes if c.stays]
-    weight = np.maximum.reduce(stayed)
+    """Return log N of "a part that we fitted is bad": it shows what the faults that such a part cures would show, most in what it is bad at."""
+    items = [c for t in trials for c in t.changes if _is_in(c, t) and model.repairs[model.repair_index[c.repair]].uses_item]
+    weight = np.maximum.reduce([_cured_by(c, model) * p_bad(c, model) for c in items])
     return float(np.log(np.sum(weight / weight.sum() * np.exp(after))))

@@ -11,14 +11,15 @@ References
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 from scipy.special import betaln, comb
 
-from spindle.diagnosis.given.case import Answer
+from spindle.diagnosis.evidence.gather import Evidence
+from spindle.diagnosis.evidence.observation import Observation
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 
 STEADY_FAILS: Final = 0.97
@@ -66,22 +67,26 @@ def count_likelihood(failed: int, tries: int, model: CompiledModel) -> Floats:
     return np.asarray((1.0 - share) * steady + share * comes_and_goes)
 
 
-def widest_count(answers: Iterable[Answer]) -> Answer | None:
+def widest_count(answers: Iterable[Observation]) -> Observation | None:
     """Return the answer with the most tries that failed at least once; other counts watched the same fault."""
     counted = [a for a in answers if a.tries and a.failed]
     return max(counted, key=lambda a: (a.tries or 0, a.failed or 0), default=None)
 
 
-def steadiness(answers: Mapping[str, Answer], model: CompiledModel) -> Steadiness:
-    """Return what the answers say about how often the fault shows."""
-    share = share_intermittent(model)
-    count = widest_count(answers.values())
-    word = answers["repeats"].outcome if "repeats" in answers else ""
+def steadiness(evidence: Evidence, model: CompiledModel) -> Steadiness:
+    """Return what is known of how often the fault shows: what was counted, what was said of it, and the trials that left it."""
+    share, more = share_intermittent(model), evidence.failed_trials
+    count = widest_count(evidence.answers.values())
+    word = evidence.answers["repeats"].outcome if "repeats" in evidence.answers else ""
     if count is None and word == "comes_and_goes":
-        return Steadiness(np.ones_like(share), _USUAL_TRIES // 2, _USUAL_TRIES)  # some of six failed, some did not
+        return Steadiness(np.ones_like(share), _USUAL_TRIES // 2 + more, _USUAL_TRIES + more)  # some of six failed, some did not
     if count is None and word != "always":
+        failed, tries = 0, 0
+    else:
+        failed, tries = (count.failed or 0, count.tries or 0) if count else (_USUAL_TRIES, _USUAL_TRIES)
+    failed, tries = failed + more, tries + more
+    if not tries:
         return Steadiness(share)
-    failed, tries = (count.failed or 0, count.tries or 0) if count else (_USUAL_TRIES, _USUAL_TRIES)
     coming = share * np.exp(betaln(_A + failed, _B + tries - failed) - betaln(_A, _B))
     steady = (1.0 - share) * STEADY_FAILS**failed * (1.0 - STEADY_FAILS) ** (tries - failed)
     return Steadiness(np.asarray(coming / (coming + steady)), failed, tries)

@@ -8,8 +8,8 @@ import numpy as np
 
 from spindle.diagnosis.belief.intermittence import count_likelihood, widest_count
 from spindle.diagnosis.evidence.gather import Evidence
+from spindle.diagnosis.evidence.observation import Observation
 from spindle.diagnosis.evidence.playtime import judge_time
-from spindle.diagnosis.given.case import Answer
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.words.witness import UNRELIABILITY, Witness
 
@@ -22,25 +22,32 @@ def unreliability(source: Witness, *, is_tampered: bool) -> float:
     return UNRELIABILITY[source] * (TAMPERED_STORY if is_tampered and source is Witness.OWNER else 1.0)
 
 
-def answer_likelihood(answer: Answer, model: CompiledModel) -> Floats:
-    """Return P(what was seen | fault) if the answer is no guess, of shape (n_faults,)."""
-    table = model.likelihood[answer.question]
-    ids = [o.id for o in model.questions[answer.question].outcomes]
-    reference = model.sheet.reference_times.get(answer.question)
-    if answer.seconds is not None and reference is not None and answer.outcome in ("reads", "slow"):
-        usual = judge_time(answer.seconds, reference).p_usual
+def answer_likelihood(seen: Observation, model: CompiledModel) -> Floats:
+    """Return P(what was seen | fault) if the answer is no guess, of shape (n_faults,).
+
+    Of a stage that failed now and then, it is what it does when it fails that counts here; how often it does is for the count.
+    """
+    table = model.likelihood[seen.question.id]
+    ids = [o.id for o in seen.question.outcomes]
+    reference = model.sheet.reference_times.get(seen.question.id)
+    if seen.seconds is not None and reference is not None and seen.outcome in ("reads", "slow"):
+        usual = judge_time(seen.seconds, reference).p_usual
         return np.asarray(usual * table[ids.index("reads")] + (1.0 - usual) * table[ids.index("slow")])
-    return np.asarray(table[ids.index(answer.outcome)])
+    return np.asarray(table[[ids.index(o) for o in seen.shows]].sum(axis=0))
 
 
-def answer_log_likelihood(answer: Answer, model: CompiledModel, *, is_tampered: bool = False) -> Floats:
-    """Return ``log[(1 - eps) P(outcome | fault) + eps / n_outcomes]``, eps being the unreliability of the source."""
-    eps = unreliability(answer.source, is_tampered=is_tampered)
-    key = (answer.question, answer.outcome, eps)
-    if answer.seconds is None and key in model.log_rows:
+def answer_log_likelihood(seen: Observation, model: CompiledModel, *, is_tampered: bool = False) -> Floats:
+    """Return ``log[(1 - eps) P(outcome | fault) + eps m / n_outcomes]``, eps being the unreliability of the source.
+
+    m is how many outcomes it may have been; a guess falls on each alike.
+    """
+    eps = unreliability(seen.source, is_tampered=is_tampered)
+    key = (seen.question.id, " ".join(seen.shows), eps)
+    if seen.seconds is None and key in model.log_rows:
         return model.log_rows[key]
-    row = np.asarray(np.log((1.0 - eps) * answer_likelihood(answer, model) + eps / len(model.likelihood[answer.question])))
-    if answer.seconds is None:
+    guess = eps * len(seen.shows) / len(model.likelihood[seen.question.id])
+    row = np.asarray(np.log((1.0 - eps) * answer_likelihood(seen, model) + guess))
+    if seen.seconds is None:
         model.log_rows[key] = row
     return row
 
@@ -54,14 +61,15 @@ def is_tampered(evidence: Evidence) -> bool:
 def count_log_likelihood(evidence: Evidence, model: CompiledModel) -> tuple[str, Floats] | None:
     """Return the question whose count counts, and ``log P(k of n | fault)``; None if nothing was counted.
 
-    A count stands in for the bare answer to ``repeats``: both say how often the fault shows.
+    A count stands in for the bare answer to ``repeats``: both say how often the fault shows. A trial that left the fault was a try
+    more, and it failed.
     """
-    count = widest_count(evidence.said.values())
+    count = widest_count(evidence.answers.values())
     if count is None or "repeats" not in model.questions:
         return None
     eps = unreliability(count.source, is_tampered=is_tampered(evidence))
-    tries = count.tries or 0
-    return count.question, np.asarray(np.log((1.0 - eps) * count_likelihood(count.failed or 0, tries, model) + eps / (tries + 1)))
+    failed, tries = (count.failed or 0) + evidence.failed_trials, (count.tries or 0) + evidence.failed_trials
+    return count.question.id, np.asarray(np.log((1.0 - eps) * count_likelihood(failed, tries, model) + eps / (tries + 1)))
 
 
 def answer_rows(evidence: Evidence, model: CompiledModel) -> dict[str, Floats]:
@@ -69,10 +77,8 @@ def answer_rows(evidence: Evidence, model: CompiledModel) -> dict[str, Floats]:
     tampered = is_tampered(evidence)
     count = count_log_likelihood(evidence, model)
     rows = {}
-    for question, finding in evidence.answers.items():
-        if not isinstance(finding.what, Answer):
-            continue
+    for question, seen in evidence.answers.items():
         is_counted_elsewhere = count is not None and question == "repeats"
-        row = np.zeros(len(model.faults)) if is_counted_elsewhere else answer_log_likelihood(finding.what, model, is_tampered=tampered)
-        rows[finding.id] = row + count[1] if count is not None and count[0] == question else row
+        row = np.zeros(len(model.faults)) if is_counted_elsewhere else answer_log_likelihood(seen, model, is_tampered=tampered)
+        rows[seen.finding] = row + count[1] if count is not None and count[0] == question else row
     return rows

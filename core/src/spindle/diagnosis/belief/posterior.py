@@ -83,7 +83,7 @@ def believe(findings: tuple[Finding, ...], model: CompiledModel) -> Belief:
     """
     evidence = gather(findings, model)
     rows = answer_rows(evidence, model)
-    steady = steadiness(evidence.said, model)
+    steady = steadiness(evidence, model)
     log_prior = _log_prior(findings, evidence, model)
     if evidence.trials:
         log_prior = log_prior + trials_log_likelihood(evidence.trials, model, steadiness=steady)
@@ -161,9 +161,10 @@ def _rows_that_stand_alone(case: Case, belief: Belief, model: CompiledModel) -> 
         return set()
     of = {f.id: f.what for f in case.findings}
     replaced = {what.question for i, r in evidence.left_out.items() if r is LeftOut.REPLACED and isinstance(what := of[i], Answer)}
-    said = {f.id: a for f, a in zip(evidence.answers.values(), evidence.said.values(), strict=True)}
     reaching = {*_REACHES_FURTHER, *replaced}
-    return {i for i, a in said.items() if a.question not in reaching and not a.tries and not (evidence.trials and model.questions[a.question].is_behaviour)}
+    return {
+        seen.finding for q, seen in evidence.answers.items() if q not in reaching and not seen.tries and not (evidence.trials and seen.question.is_behaviour)
+    }
 
 
 def chance_of(repair_id: str, findings: tuple[Finding, ...], model: CompiledModel) -> float:

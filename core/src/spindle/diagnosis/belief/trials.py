@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import product
@@ -12,13 +13,10 @@ import numpy as np
 from spindle.diagnosis.belief.intermittence import Steadiness
 from spindle.diagnosis.given.case import Change, Stock, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
-from spindle.errors import CaseError
 from spindle.words.health import P_BAD_ITEM, P_BAD_KNOWN_FAILING, Health
 
 P_WORSE: Final = 0.03
 """P(it gets worse | not cured) where the repair says nothing else: handling."""
-MAX_OPEN_ITEMS: Final = 10
-"""Items and lots whose health is enumerated at once (those in trials that came out clean); a bench has one or two."""
 P_BAD_LOT: Final = 0.05
 """P(a whole lot is bad): one delivery in twenty. Invented."""
 P_BAD_IN_BAD_LOT: Final = 0.7
@@ -27,9 +25,13 @@ _TINY: Final = 1e-12
 
 def p_bad(item: Change | Stock, model: CompiledModel) -> Floats:
     """Return P(the item cannot cure the fault because it is bad itself), function by function, of shape (n_faults,) (trap T14)."""
+    return _p_bad(item.health, {**dict.fromkeys(item.works, True), **dict.fromkeys(item.fails, False)}, model)
+
+
+def _p_bad(health: Health, known: Mapping[str, bool], model: CompiledModel) -> Floats:
     function = {p.id: p.function for p in model.parts}
-    known = {**dict.fromkeys(item.works, P_BAD_ITEM[Health.PROVEN]), **dict.fromkeys(item.fails, P_BAD_KNOWN_FAILING)}
-    return np.array([known.get(function[f.part], P_BAD_ITEM[item.health]) for f in model.faults])
+    chance = {f: P_BAD_ITEM[Health.PROVEN] if works else P_BAD_KNOWN_FAILING for f, works in known.items()}
+    return np.array([chance.get(function[f.part], P_BAD_ITEM[health]) for f in model.faults])
 
 
 @dataclass(frozen=True)
@@ -49,14 +51,27 @@ class _Items:
         return np.clip((self.bad[key] - P_BAD_LOT * np.maximum(self.bad[key], P_BAD_IN_BAD_LOT)) / (1.0 - P_BAD_LOT), 1e-4, 1.0)
 
 
+@dataclass(frozen=True)
+class _Named:
+    """A trial with the physical item of each of its changes; "" where the repair takes none."""
+
+    trial: Trial
+    changes: tuple[tuple[str, Change], ...]
+
+    @property
+    def items(self) -> set[str]:
+        return {key for key, _ in self.changes if key}
+
+
 def trials_log_likelihood(trials: Sequence[Trial], model: CompiledModel, *, steadiness: Steadiness) -> Floats:
     """Return ``log P(all trials | fault)`` with the health of each physical item as one hidden bit.
 
-    For trials without change the sum over an item's health is closed:
-    ``q + (1 - q) * prod(1 - s)`` over the trials that used it, so the same donor twice is one bit, not two tests. q is
-    the item's own in the function that the fault takes away. Items in trials that came out clean, and lots that several
-    items share, are enumerated. A clean trial of n passes has ``P = s + (1 - s) * P(n clean | still there)``: one success
-    of an intermittent fault is no cure (trap T21).
+    Where an item is in one trial alone, the sum over its health is closed: its chance to leave the fault is ``q + (1 - q)(1 - s)``,
+    and the trial's is their product. The same where it is in several trials of which none came out clean:
+    ``q + (1 - q) prod(1 - s)``, so the same donor twice is one bit, not two tests. Only items that several trials share, one of them
+    clean, and lots that several items share are enumerated, group by group: trials that share nothing are independent given the fault.
+    q is the item's own in the function that the fault takes away. A clean trial of n passes has ``P = s + (1 - s) P(n clean | still
+    there)``: one success of an intermittent fault is no cure (trap T21).
 
     Parameters
     ----------
@@ -68,82 +83,120 @@ def trials_log_likelihood(trials: Sequence[Trial], model: CompiledModel, *, stea
     -------
     ndarray of shape (n_faults,)
 
-    Raises
-    ------
-    CaseError
-        If more than :data:`MAX_OPEN_ITEMS` items are part of clean trials or shared lots.
+    References
+    ----------
+    .. [1] D. Koller, N. Friedman, *Probabilistic Graphical Models*, MIT Press 2009, ch. 9 (sums pushed inwards; cutset conditioning).
     """
-    named = [[(_key(c, t, n), c) for n, c in enumerate(trial.changes)] for t, trial in enumerate(trials)]
+    named = [_Named(t, tuple((_key(c, n, m, model), c) for m, c in enumerate(t.changes))) for n, t in enumerate(trials)]
     items = _items(named, model)
-    open_items = sorted({k for t, cs in zip(trials, named, strict=True) if t.result is TrialResult.CLEAN for k, _ in cs if k in items.bad})
-    lots = sorted(set(items.lot.values()))
-    if len(open_items) + len(lots) > MAX_OPEN_ITEMS:
-        raise CaseError("/findings", f"{len(open_items)} parts in clean trials and {len(lots)} lots; at most {MAX_OPEN_ITEMS} can be told apart")
+    total = np.zeros(len(model.faults))
+    for group in _groups(named, items):
+        total += np.log(np.maximum(_of_group(group, items, model, steadiness=steadiness), _TINY))
+    return np.maximum(total, np.log(_TINY))
+
+
+def _key(change: Change, trial: int, n: int, model: CompiledModel) -> str:
+    """Return the name of the physical item of a change; one nobody named is an item of its own, a repair without one has none."""
+    if not model.repairs[model.repair_index[change.repair]].uses_item:
+        return ""
+    return change.item or f"\0{trial}.{n}"
+
+
+def _items(named: Sequence[_Named], model: CompiledModel) -> _Items:
+    """Return what is known of each item: its history in the order of the tape, and the last word on each function counts."""
+    health: dict[str, Health] = {}
+    known: dict[str, dict[str, bool]] = {}
+    lot: dict[str, str] = {}
+    for key, change in (pair for n in named for pair in n.changes if pair[0]):
+        health[key] = change.health
+        known.setdefault(key, {}).update({**dict.fromkeys(change.works, True), **dict.fromkeys(change.fails, False)})
+        if change.lot:
+            lot[key] = change.lot
+    shared = {name for name, n in Counter(lot.values()).items() if n > 1}
+    return _Items({k: _p_bad(h, known[k], model) for k, h in health.items()}, {k: v for k, v in lot.items() if v in shared})
+
+
+def _groups(named: Sequence[_Named], items: _Items) -> list[list[_Named]]:
+    """Return the trials in groups that share neither an item nor a lot with each other."""
+    groups: list[tuple[set[str], list[_Named]]] = []
+    for one in named:
+        marks = one.items | {f"\0lot:{items.lot[k]}" for k in one.items if k in items.lot}
+        together = [g for g in groups if g[0] & marks]
+        groups = [g for g in groups if not g[0] & marks]
+        groups.append((marks.union(*(g[0] for g in together)), [*(t for g in together for t in g[1]), one]))
+    return [members for _, members in groups]
+
+
+def _of_group(group: Sequence[_Named], items: _Items, model: CompiledModel, *, steadiness: Steadiness) -> Floats:
+    """Return P(the trials of one group | fault), lots and the items that have to be told apart enumerated."""
+    uses = Counter(key for one in group for key in one.items)
+    clean = {key for one in group if one.trial.result is TrialResult.CLEAN for key in one.items}
+    open_items = sorted(key for key in clean if uses[key] > 1)
+    lots = sorted({items.lot[key] for key in uses if key in items.lot})
     total = np.zeros(len(model.faults))
     for states in product((True, False), repeat=len(lots)):
         lot_is_bad = dict(zip(lots, states, strict=True))
-        bad = {k: items.bad_given(k, lot_is_bad) for k in items.bad}
+        bad = {key: items.bad_given(key, lot_is_bad) for key in uses}
         p_lots = float(np.prod([P_BAD_LOT if b else 1.0 - P_BAD_LOT for b in states]))
         for healths in product((True, False), repeat=len(open_items)):
             is_good = dict(zip(open_items, healths, strict=True))
             chance = p_lots * np.prod([1.0 - bad[k] if good else bad[k] for k, good in is_good.items()], axis=0)
-            total += chance * _given(trials, named, is_good, bad, model, steadiness=steadiness)
-    return np.log(np.maximum(total, _TINY))
+            total += chance * _given(group, is_good, {k: b for k, b in bad.items() if uses[k] == 1}, bad, model, steadiness=steadiness)
+    return total
 
 
-def _key(change: Change, trial: int, n: int) -> str:
-    """Return the name of the physical item of a change; one nobody named is an item of its own."""
-    return change.item or f"\0{trial}.{n}"
-
-
-def _items(named: list[list[tuple[str, Change]]], model: CompiledModel) -> _Items:
-    bad: dict[str, Floats] = {}
-    lot: dict[str, str] = {}
-    for key, change in (pair for changes in named for pair in changes):
-        if not model.repairs[model.repair_index[change.repair]].uses_item:
-            continue
-        known = p_bad(change, model)
-        bad[key] = np.minimum(bad.get(key, known), known)  # what is known later counts for every trial of the item
-        if change.lot:
-            lot[key] = change.lot
-    shared = [name for name in set(lot.values()) if sum(v == name for v in lot.values()) > 1]
-    return _Items(bad, {k: v for k, v in lot.items() if v in shared})
-
-
-def _given(
-    trials: Sequence[Trial],
-    named: list[list[tuple[str, Change]]],
-    is_good: dict[str, bool],
-    bad: dict[str, Floats],
+def _given(  # the trials, and what is known, closed over or open of their items
+    group: Sequence[_Named],
+    is_good: Mapping[str, bool],
+    alone: Mapping[str, Floats],
+    bad: Mapping[str, Floats],
     model: CompiledModel,
     *,
     steadiness: Steadiness,
 ) -> Floats:
-    """Return P(all trials | fault, health of the enumerated items), the other items summed out."""
+    """Return P(all trials of a group | fault, health of the enumerated items), the other items summed out."""
     likelihood = np.ones(len(model.faults))
     fails_of_item: dict[str, Floats] = {}
-    for trial, changes in zip(trials, named, strict=True):
+    for one in group:
         uncured = np.ones(len(model.faults))
-        worse = np.full(len(model.faults), P_WORSE)
-        for key, change in changes:
-            repair = model.repairs[model.repair_index[change.repair]]
-            fail = 1.0 - model.success[model.repair_index[change.repair]]
-            for fault, chance in repair.worsens.items():
-                if fault in model.fault_index:
-                    worse[model.fault_index[fault]] = max(worse[model.fault_index[fault]], chance)
-            if not repair.uses_item or is_good.get(key, False):
+        for key, fail in _merged(one, model):
+            if not key or is_good.get(key, False):
                 uncured *= fail
+            elif key in alone:
+                uncured *= alone[key] + (1.0 - alone[key]) * fail
             elif key not in is_good:
                 fails_of_item[key] = fails_of_item.get(key, np.ones(len(fail))) * fail
-        if trial.result is TrialResult.CLEAN:
-            likelihood *= 1.0 - uncured * (1.0 - steadiness.p_clean(max(trial.clean_passes, 1)))
-        elif trial.result is TrialResult.CHANGED:
-            likelihood *= uncured  # what remains was not cured by it
-        else:
-            likelihood *= uncured * (worse if trial.result is TrialResult.WORSE else 1.0 - worse)
+        likelihood *= _result(one, uncured, model, steadiness=steadiness)
     for key, fails in fails_of_item.items():
         likelihood *= bad[key] + (1.0 - bad[key]) * fails
     return likelihood
+
+
+def _merged(one: _Named, model: CompiledModel) -> list[tuple[str, Floats]]:
+    """Return each item of a trial with its chance to leave the fault if it is good: one item fitted for two repairs is one bit still."""
+    fails: list[tuple[str, Floats]] = []
+    by_item: dict[str, Floats] = {}
+    for key, change in one.changes:
+        fail = 1.0 - model.success[model.repair_index[change.repair]]
+        if key:
+            by_item[key] = by_item.get(key, np.ones(len(fail))) * fail
+        else:
+            fails.append(("", fail))
+    return [*fails, *by_item.items()]
+
+
+def _result(one: _Named, uncured: Floats, model: CompiledModel, *, steadiness: Steadiness) -> Floats:
+    """Return P(what the trial showed | fault) where its changes leave the fault with that chance."""
+    if one.trial.result is TrialResult.CLEAN:
+        return np.asarray(1.0 - uncured * (1.0 - steadiness.p_clean(max(one.trial.clean_passes, 1))))
+    if one.trial.result is TrialResult.CHANGED:
+        return uncured  # what remains was not cured by it
+    worse = np.full(len(model.faults), P_WORSE)
+    for _, change in one.changes:
+        for fault, chance in model.repairs[model.repair_index[change.repair]].worsens.items():
+            if fault in model.fault_index:
+                worse[model.fault_index[fault]] = max(worse[model.fault_index[fault]], chance)
+    return uncured * (worse if one.trial.result is TrialResult.WORSE else 1.0 - worse)
 
 
 def cure_curve(trials: Sequence[Trial], posterior: Floats, model: CompiledModel, steadiness: Steadiness) -> Callable[[int], float]:

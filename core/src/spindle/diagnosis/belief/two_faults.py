@@ -27,7 +27,8 @@ class PairFit:
 def fit_pair(belief: Belief, model: CompiledModel) -> PairFit | None:
     """Return the best pair if it beats the best single fault by :data:`BAYES_FACTOR`, else None.
 
-    P(answer of a pair) is that of the worse of two independent answers: with the answers ordered from normal to worst,
+    P(answer of a pair) is that of the worse of two independent answers: with the answers ordered from normal to worst as the
+    question itself declares it,
     ``P(max <= o) = P1(<= o) P2(<= o)``; "works while …" tests come out as AND by the same rule. Trials are left out: a repair
     cures its own fault and leaves the other. The pair with the highest prior times likelihood is compared, by likelihood alone.
 
@@ -35,14 +36,15 @@ def fit_pair(belief: Belief, model: CompiledModel) -> PairFit | None:
     ----------
     .. [1] F. J. Díez, "Parameter adjustment in Bayes networks: the generalized noisy OR-gate", UAI 1993.
     """
-    answers = [f.what for f in belief.evidence.answers.values() if not f.is_struck]
     n = len(model.faults)
     one, two = np.zeros(n), np.zeros((n, n))
     tampered = is_tampered(belief.evidence)
-    for answer in answers:
-        table = model.likelihood[answer.question]  # type: ignore[union-attr]  # gather keeps answers only
-        o = [x.id for x in model.questions[answer.question].outcomes].index(answer.outcome)  # type: ignore[union-attr]
-        eps = unreliability(answer.source, is_tampered=tampered)  # type: ignore[union-attr]
+    for seen in belief.evidence.answers.values():
+        ids = [x.id for x in seen.question.outcomes]
+        order = sorted(ids, key=lambda x: (x in seen.question.bad, seen.question.bad.index(x) if x in seen.question.bad else 0))
+        table = model.likelihood[seen.question.id][[ids.index(x) for x in order]]
+        o = order.index(seen.outcome)
+        eps = unreliability(seen.source, is_tampered=tampered)
         upto = np.cumsum(table, axis=0)
         pair = upto[o][:, None] * upto[o][None] - (upto[o - 1][:, None] * upto[o - 1][None] if o else 0.0)
         one += np.log((1.0 - eps) * table[o] + eps / len(table))

@@ -5,13 +5,18 @@ from __future__ import annotations
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 from enum import StrEnum
+from typing import Final
 
+from spindle.diagnosis.evidence.observation import Observation, observed, tried_again
 from spindle.diagnosis.evidence.vocabulary import check_words
 from spindle.diagnosis.given.case import Answer, Finding, Remark, Setting, Trial, TrialResult
-from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.given.compiled import CompiledModel, faults_named
 from spindle.faults.model import CANT_TELL, Question, QuestionKind
 from spindle.words.bench import Depth, Mains
 from spindle.words.witness import Witness
+
+LIKELY_CURED: Final = 0.5
+"""A change has touched a fault if it would have cured it more often than not."""
 
 
 class LeftOut(StrEnum):
@@ -36,25 +41,30 @@ class Evidence:
 
     Attributes
     ----------
-    answers : mapping of question id to the finding that counts for it
+    answers : mapping of question id to what was observed of it
     since : ids of the answers that were given after the last trial and say more than was known before it
-    news : question id to the finding of a symptom that was not there before our last step (trap T18)
+    news : question id to a symptom that was not there before our last step (trap T18)
     trials : the trials that count, in order
     left_out : finding id to the reason why it weighs nothing
     changed_at : position in the findings of the last trial that changed the trouble; -1 if none did
     """
 
-    answers: dict[str, Finding] = field(default_factory=dict)
+    answers: dict[str, Observation] = field(default_factory=dict)
     since: set[str] = field(default_factory=set)
-    news: dict[str, Finding] = field(default_factory=dict)
+    news: dict[str, Observation] = field(default_factory=dict)
     trials: list[Trial] = field(default_factory=list)
     left_out: dict[str, LeftOut] = field(default_factory=dict)
     changed_at: int = -1
 
     @property
-    def said(self) -> dict[str, Answer]:
-        """The answers that count, by question."""
-        return {q: f.what for q, f in self.answers.items() if isinstance(f.what, Answer)}
+    def said(self) -> dict[str, Observation]:
+        """What the drive is known for, by question; what is new since our own last step is not in it."""
+        return self.answers
+
+    @property
+    def failed_trials(self) -> int:
+        """Trials that left the fault: each was a try, and it failed."""
+        return sum(t.result in (TrialResult.NO_CHANGE, TrialResult.WORSE) for t in self.trials)
 
 
 def gather(findings: Iterable[Finding], model: CompiledModel) -> Evidence:
@@ -74,8 +84,8 @@ class _Reading:
     def __init__(self, model: CompiledModel) -> None:
         self._model = model
         self._found = Evidence()
-        self._at_trial: dict[str, str] = {}
-        self._trial_lines: list[tuple[Finding, Trial]] = []
+        self._at_trial: dict[str, Observation] = {}
+        self._trial_lines: list[tuple[int, Finding, Trial]] = []
         self._changed_at = -1
 
     def read(self, findings: tuple[Finding, ...]) -> Evidence:
@@ -88,72 +98,85 @@ class _Reading:
             elif isinstance(finding.what, Trial):
                 self._trial(finding, finding.what, n)
             elif isinstance(finding.what, Answer):
-                self._answer(finding, finding.what)
+                self._answer(observed(finding.id, finding.what, self._model.questions[finding.what.question], n))
         self._leave_out_unpowered()
-        seen = [*found.answers.values(), *found.news.values()]
-        if not any(_is_failure(f, self._model) for f in seen) and self._changed_at < 0:
+        if not any(_is_seen_failing(o) for o in self._seen) and self._changed_at < 0:
             # an improvement over nothing seen is no evidence (trap T21)
-            found.left_out.update({f.id: LeftOut.NO_BASELINE for f, trial in self._trial_lines if trial.result is TrialResult.CLEAN})
-        trials = [t for f, t in self._trial_lines if f.id not in found.left_out]
+            found.left_out.update({f.id: LeftOut.NO_BASELINE for _, f, trial in self._trial_lines if trial.result is TrialResult.CLEAN})
+        trials = [t for _, f, t in self._trial_lines if f.id not in found.left_out]
         return Evidence(found.answers, found.since, found.news, trials, found.left_out, self._changed_at)
 
-    def _answer(self, finding: Finding, answer: Answer) -> None:
-        found, name = self._found, answer.question
-        question = self._model.questions[name]
-        before = self._at_trial.get(name)
-        for former in (found.news.pop(name, None), None if self._is_new(question, before, answer) else found.answers.get(name)):
-            if former is not None:
-                found.left_out[former.id] = LeftOut.REPLACED
-                found.since.discard(former.id)
-        if self._is_new(question, before, answer):
-            found.news[name] = finding
-            return
-        found.answers[name] = finding
-        if self._trial_lines and before != answer.outcome:
-            found.since.add(finding.id)
+    @property
+    def _seen(self) -> list[Observation]:
+        return [*self._found.answers.values(), *self._found.news.values()]
 
-    @staticmethod
-    def _is_new(question: Question, before: str | None, answer: Answer) -> bool:
-        """Tell whether a stage that worked at the last trial fails now."""
-        return question.is_behaviour and bool(before) and before not in question.fails and answer.outcome in question.fails
+    def _answer(self, now: Observation) -> None:
+        found, name = self._found, now.question.id
+        former = found.news.get(name) or found.answers.get(name)
+        if former is not None:
+            now = tried_again(former, now)
+        before = self._at_trial.get(name)
+        is_new = now.question.is_behaviour and before is not None and not before.is_failure and now.is_failure
+        for old in (found.news.pop(name, None), None if is_new else found.answers.get(name)):
+            if old is not None:
+                found.left_out[old.finding] = LeftOut.REPLACED
+                found.since.discard(old.finding)
+        if is_new:
+            found.news[name] = now
+            return
+        found.answers[name] = now
+        if self._trial_lines and (before is None or before.shows != now.shows):
+            found.since.add(now.finding)
 
     def _trial(self, finding: Finding, trial: Trial, place: int) -> None:
         found = self._found
         if trial.result is TrialResult.CHANGED:
             # one fault of two may be gone: what the drive did before is no longer what it does
-            for former in [*found.answers.values(), *found.news.values()]:
-                if isinstance(former.what, Answer) and self._is_aged(self._model.questions[former.what.question], trial):
-                    found.left_out[former.id] = LeftOut.OLDER_THAN_CHANGE
-            for kept in (found.answers, found.news):
-                for name in [q for q, f in kept.items() if f.id in found.left_out]:
-                    del kept[name]
+            touched = self._touched_by(trial)
+            self._leave_out([o for o in self._seen if self._is_aged(o.question, touched)], LeftOut.OLDER_THAN_CHANGE)
             self._changed_at = place
         found.since.clear()
-        self._trial_lines.append((finding, trial))
-        said = {q: f.what for q, f in {**found.answers, **found.news}.items()}
-        self._at_trial = {q: a.outcome for q, a in said.items() if isinstance(a, Answer)}
+        self._trial_lines.append((place, finding, trial))
+        self._at_trial = {**found.answers, **found.news}
 
-    def _is_aged(self, question: Question, trial: Trial) -> bool:
+    def _touched_by(self, trial: Trial) -> set[str]:
+        """Return the faults that a trial's changes would most likely have cured, what opening reseats by the way included."""
+        rows = [self._model.success[self._model.repair_index[c.repair]] for c in trial.changes]
+        return {f.id for i, f in enumerate(self._model.faults) if max(row[i] for row in rows) >= LIKELY_CURED}
+
+    def _is_aged(self, question: Question, touched: set[str]) -> bool:
         """Tell whether a change made an answer old: every behaviour, and looks at the very part that was changed."""
         if question.kind is QuestionKind.INTAKE:
             return False
         if question.is_behaviour:
             return True
-        touched = {f for c in trial.changes for f, s in self._model.repairs[self._model.repair_index[c.repair]].cures.items() if s >= 0.5}
-        named = {name for row in question.rows for name in row.faults.split()}
-        return bool(named & touched)
+        named = (f for row in question.rows for f in faults_named(row.faults, self._model.model, self._model.sheet))
+        return any(f in touched for f in named)
+
+    def _leave_out(self, these: Iterable[Observation], reason: LeftOut) -> None:
+        """Leave observations out whole, from what is known and from what is new alike."""
+        for o in these:
+            self._found.left_out[o.finding] = reason
+            self._found.since.discard(o.finding)
+            for kept in (self._found.answers, self._found.news):
+                if kept.get(o.question.id) is o:
+                    del kept[o.question.id]
 
     def _leave_out_unpowered(self) -> None:
-        """Leave out what a drive without power was seen to do: it says nothing about the drive."""
-        power = self._found.answers.get("power")
-        if power is None or not isinstance(power.what, Answer) or power.what.outcome != "no":
+        """Leave out what a drive without power was seen to do: it says nothing about the drive.
+
+        Power that was lost by a step of ours takes along only what was seen after that step.
+        """
+        lost = self._found.news.get("power")
+        power = lost or self._found.answers.get("power")
+        if power is None or power.outcome != "no":
             return
-        for name, finding in list(self._found.answers.items()):
-            question = self._model.questions[name]
-            if question.is_behaviour and question.mains is Mains.LIVE and name != "power":
-                self._found.left_out[finding.id] = LeftOut.UNPOWERED
-                self._found.since.discard(finding.id)
-                del self._found.answers[name]
+        since = self._trial_lines[-1][0] if lost is not None and self._trial_lines else -1
+        self._leave_out([o for o in self._seen if _needs_power(o.question) and o.place > since], LeftOut.UNPOWERED)
+
+
+def _needs_power(question: Question) -> bool:
+    return question.is_behaviour and question.mains is Mains.LIVE and question.id != "power"
 
 
 def _reason_to_leave_out(finding: Finding, model: CompiledModel) -> LeftOut | None:
@@ -185,11 +208,10 @@ def _wrong_setting(question: Question, setting: Setting, model: CompiledModel) -
 
 def baseline_failures(evidence: Evidence, model: CompiledModel) -> tuple[str, ...]:
     """Return the baseline stages and disc classes that failed, in the order of the baseline."""
-    failed = {q for q, a in evidence.said.items() if a.outcome in model.questions[q].fails}
+    failed = {q for q, o in evidence.answers.items() if o.is_failure}
     return tuple(q.id for q in model.questions.values() if q.id in failed and q.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS))
 
 
-def _is_failure(finding: Finding, model: CompiledModel) -> bool:
+def _is_seen_failing(o: Observation) -> bool:
     """Tell whether a finding is a failure that the bench itself saw: without one there is no baseline (trap T21)."""
-    what = finding.what
-    return isinstance(what, Answer) and what.source is Witness.BENCH and what.outcome in model.questions[what.question].fails
+    return o.source is Witness.BENCH and o.is_failure

@@ -8,14 +8,15 @@ from typing import Final
 
 import numpy as np
 
+from spindle.diagnosis.belief.intermittence import widest_count
 from spindle.diagnosis.belief.posterior import Belief
 from spindle.diagnosis.explaining.moves import Advice, AnswerPreview, MindChange, MindHolder, Move, MoveKind
 from spindle.diagnosis.explaining.why import why_ask, why_repair, why_stop
-from spindle.diagnosis.given.case import Answer, Case, Stock, Trial
+from spindle.diagnosis.given.case import Answer, Case, Stock, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.diagnosis.planning.cost import expected_cost
 from spindle.diagnosis.planning.lookahead import TIE, Choice, Pick, Position, one_step, pick, two_step
-from spindle.diagnosis.planning.problem import Asked, Plan, bench_minutes, part_terms, plan_for
+from spindle.diagnosis.planning.problem import Asked, Plan, ask_minutes, bench_minutes, part_terms, plan_for
 from spindle.diagnosis.planning.schools import schools_from
 from spindle.faults.model import LEAK, Outcome
 from spindle.words.health import Health
@@ -53,14 +54,21 @@ def _blocked(belief: Belief, model: CompiledModel) -> set[str]:
     return {r.id for r in model.repairs if r.blocked_by in said}
 
 
+def _says_nothing(belief: Belief) -> set[str]:
+    """Return the questions that would weigh nothing now: how often it fails, once that was counted, or once it works."""
+    evidence = belief.evidence
+    is_counted = widest_count(evidence.answers.values()) is not None
+    return {"repeats"} if is_counted or any(t.result is TrialResult.CLEAN for t in evidence.trials) else set()
+
+
 def look_ahead(case: Case, model: CompiledModel, belief: Belief, *, keep_going: Callable[[], bool] | None = None) -> Outlook:
     """Return every move's expected cost from here: one step ahead, or two for as long as ``keep_going`` says so."""
     logged = {f.what.question for f in case.standing if isinstance(f.what, Answer)}
-    swapped = {f"swap:{c.item}" for f in case.standing if isinstance(f.what, Trial) for c in f.what.changes}
-    plan = plan_for(model, case.economy, stock=case.stock, skip_questions=frozenset(logged | set(belief.evidence.answers)))
+    swapped = {c.item for f in case.standing if isinstance(f.what, Trial) for c in f.what.changes if c.item}
+    plan = plan_for(model, case.economy, stock=case.stock, skip_questions=frozenset(logged | set(belief.evidence.answers) | _says_nothing(belief)))
     out = tried_repairs(case, model) | _blocked(belief, model)
     free = np.array([r.id not in out for r in model.repairs])
-    position = Position(belief.p, int(case.depth), free, np.array([a.id not in swapped for a in plan.asks], dtype=bool))
+    position = Position(belief.p, int(case.depth), free, np.array([a.swap is None or a.swap.item not in swapped for a in plan.asks], dtype=bool))
     choice = one_step(position, plan.problem)
     if keep_going is not None:
         choice = two_step(position, plan.problem, choice, keep_going)
@@ -142,7 +150,7 @@ def _ask_move(n: int, asked: Asked, seen: Outlook, model: CompiledModel) -> Move
             expected,
             0.0,
             step,
-            bench_min=float(problem.ask_cost[n]) / max(seen.plan.economy.rate_eur_per_min, 1e-9),
+            bench_min=ask_minutes(asked, model),
             opening_min=_opening_min(at.depth, asked.repair.depth, model),
             depth=asked.repair.depth,
             mains="out",

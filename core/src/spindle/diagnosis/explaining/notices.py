@@ -60,7 +60,7 @@ def _is_clean(belief: Belief) -> bool:
 
 def _new_symptom(_case: Case, model: CompiledModel, belief: Belief) -> Iterator[Notice]:
     if belief.evidence.news:
-        ids = tuple(f.id for f in belief.evidence.news.values())
+        ids = tuple(o.finding for o in belief.evidence.news.values())
         p = sum(float(belief.p[i]) for i, f in enumerate(model.faults) if f.opened_by)
         yield Notice("new_symptom", f"This is new since our own last step: look there first, before any new suspect ({percent(p)} by our hands).", ids)
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from spindle.diagnosis.belief.posterior import Belief
-from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.given.compiled import CompiledModel, faults_named
 from spindle.diagnosis.planning.problem import Plan
 from spindle.faults.model import Link, Path
 
@@ -52,9 +52,7 @@ def _links(path: Path, model: CompiledModel) -> list[Link]:
 
 
 def _faults(link: Link, model: CompiledModel) -> list[int]:
-    named = " ".join(model.model.groups.get(n[1:], n) if n.startswith("@") else n for n in link.faults.split())
-    ids = named.replace("diode:game", f"pickup_{model.sheet.game_nm}").split()
-    return [model.fault_index[f] for f in ids if f in model.fault_index]
+    return [model.fault_index[f] for f in faults_named(link.faults, model.model, model.sheet) if f in model.fault_index]
 
 
 def _state(path: Path, belief: Belief, model: CompiledModel, plan: Plan, depth: int) -> PathState:
@@ -65,21 +63,16 @@ def _state(path: Path, belief: Belief, model: CompiledModel, plan: Plan, depth: 
     states = []
     for n, link in enumerate(links):
         own = [t for t in link.tested_by if t in said]
-        later = [t for k in links[n:] for t in k.passed_by if t in said and said[t].outcome not in _bad(t, model)]
+        later = [t for k in links[n:] for t in k.passed_by if t in said and said[t].outcome not in model.questions[t].bad]
         share = p[n] / total
-        bad = [t for t in own if said[t].outcome in _bad(t, model)]
+        bad = [t for t in own if said[t].outcome in model.questions[t].bad]
         # a good test passes a link whatever share is left of it in a chain that is nearly cleared
         state = "fail" if bad and share >= FAILED else "pass" if not bad and (own or later) and (p[n] < PASSED or share < 0.25) else "open"
         told = next((said[t] for t in (*bad, *own, *later)), None)
-        says = "" if told is None else next(o.line for o in model.questions[told.question].outcomes if o.id == told.outcome)
+        says = "" if told is None else told.line
         states.append(LinkState(link.id, link.name, state, p[n], says))
     test, splits = _halving(links, p, plan, depth=depth, said=set(said))
     return PathState(path.id, path.title, min(sum(p), 1.0), tuple(states), test, splits)
-
-
-def _bad(question: str, model: CompiledModel) -> set[str]:
-    """Return the answers that speak for a fault: all but the first, which is the normal one by custom of the declarations."""
-    return {o.id for o in model.questions[question].outcomes[1:]}
 
 
 def _halving(links: list[Link], p: list[float], plan: Plan, *, depth: int, said: set[str]) -> tuple[str, tuple[float, float]]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
@@ -151,7 +152,6 @@ def likelihood_table(question: Question, faults: tuple[Fault, ...], model: Fault
 def _read_rows(question: Question, model: FaultModel, sheet: DriveSheet) -> tuple[dict[str, tuple[int, ...]], tuple[int, ...] | None]:
     """Return the row of each fault that is named, and that of every other. A row for a feature of this drive replaces the plain one."""
     width = len(question.outcomes)
-    known = {f.id for f in model.faults}
     default: tuple[int, ...] | None = None
     plain: dict[str, tuple[int, ...]] = {}
     special: dict[str, tuple[int, ...]] = {}
@@ -161,19 +161,32 @@ def _read_rows(question: Question, model: FaultModel, sheet: DriveSheet) -> tupl
         if row.needs and row.needs not in sheet.features:
             continue
         rows = special if row.needs else plain
-        for name in row.faults.split():
-            if name == "*":
-                default = row.percent
-                continue
-            for fault in _expand(name, known, model, sheet):
-                if fault in rows:
-                    raise ModelError(f"question {question.id!r} gives {fault!r} two rows")
-                rows[fault] = row.percent
+        if "*" in row.faults.split():
+            default = row.percent
+        for fault in faults_named(row.faults, model, sheet):
+            if fault in rows:
+                raise ModelError(f"question {question.id!r} gives {fault!r} two rows")
+            rows[fault] = row.percent
     return {**plain, **special}, default
 
 
+def faults_named(words: str, model: FaultModel, sheet: DriveSheet) -> Iterator[str]:
+    """Yield the fault ids behind the words of a row or a link: a fault itself, ``@group``, or the diodes that ``diode:…`` stands for here.
+
+    The one reader of that language. ``*`` stands for every fault that no other row names, and is no word for a fault: it yields nothing.
+
+    Raises
+    ------
+    ModelError
+        If a word names nothing.
+    """
+    known = {f.id for f in model.faults}
+    for word in words.split():
+        if word != "*":
+            yield from _expand(word, known, model, sheet)
+
+
 def _expand(name: str, known: set[str], model: FaultModel, sheet: DriveSheet) -> Iterator[str]:
-    """Yield the fault ids behind a name of a row: itself, the family's group, or the diodes that ``diode:…`` stands for here."""
     if name.startswith("@"):
         if name[1:] not in model.groups:
             raise ModelError(f"a row names the unknown group {name!r}")
@@ -186,6 +199,8 @@ def _expand(name: str, known: set[str], model: FaultModel, sheet: DriveSheet) ->
         yield name
         return
     which = name.removeprefix("diode:")
+    if not re.fullmatch(r"game|other|(not)?\d+", which):
+        raise ModelError(f"a row names the unknown diodes {name!r}; known are diode:game, diode:other, diode:405 and diode:not405")
     for nm in sorted(sheet.wavelengths_nm):
         is_meant = {"game": nm == sheet.game_nm, "other": nm != sheet.game_nm, str(nm): True}
         if is_meant.get(which, which.startswith("not") and which != f"not{nm}"):

@@ -131,7 +131,7 @@ def information(position: Position, problem: Problem) -> Floats:
     joint = problem.likelihood * p
     marginal = joint.sum(axis=1, keepdims=True)
     terms = (joint * np.log(np.maximum(problem.likelihood, 1e-300) / marginal)).sum(axis=1)
-    return np.asarray(np.add.reduceat(terms, problem.first_row[:-1]))
+    return np.asarray(np.add.reduceat(terms, problem.first_row[:-1])) if len(problem.ask_cost) else np.zeros(0)
 
 
 def two_step(position: Position, problem: Problem, once: Choice, keep_going: Callable[[], bool] = lambda: True) -> Choice:

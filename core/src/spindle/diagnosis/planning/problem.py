@@ -22,6 +22,8 @@ TRIAL_MIN: Final = 3.0
 """Bench minutes of the trial after a repair: one insert, one start, one eject."""
 TAKE_BACK: Final = 0.6
 """Taking a tried part out again and the old one in costs this share of fitting it: the way is known now."""
+LEAST_EUR: Final = 1e-3
+"""No step is free: where a shop's own minute costs nothing, steps without a part would divide by nothing. A tenth of a cent."""
 DEAR_EUR: Final = 15.0
 """A part from this price on is dear: cheap untested causes come first (trap T32)."""
 
@@ -130,22 +132,22 @@ def plan_for(model: CompiledModel, economy: Economy, *, stock: Sequence[Stock] =
         if repair.uses_item:
             success[a] *= 1.0 - (P_BAD_ITEM[Health.NEW] if source is None else p_bad(source, model))
     asks = [Asked(q.id, question=q) for q in model.questions.values() if q.kind is not QuestionKind.INTAKE and q.id not in skip_questions]
-    asks += [Asked(f"swap:{s.item or s.repair}", swap=s, repair=_repair(s.repair, model)) for s in stock if s.is_donor and s.repair in model.repair_index]
+    asks += [Asked(f"swap:{s.repair}:{s.item}", swap=s, repair=_repair(s.repair, model)) for s in stock if s.is_donor and s.repair in model.repair_index]
     blocks = [_block(a, model) for a in asks]
     part_of = {p.id: n for n, p in enumerate(model.parts)}
     targets = np.array([model.membership[part_of[r.part]] > 0 if r.part in part_of else np.zeros(len(model.faults), dtype=bool) for r in repairs])
     problem = Problem(
         success=success,
-        cost=open_[ends] - open_[:, None] + own[None],
+        cost=np.maximum(open_[ends] - open_[:, None] + own[None], LEAST_EUR),
         ends=ends,
         close_after=close[ends],
         close=close,
         open_=open_,
         give_up_eur=economy.give_up_eur,
-        likelihood=np.vstack(blocks),
+        likelihood=np.vstack([np.zeros((0, len(model.faults))), *blocks]),
         first_row=np.cumsum([0, *(len(b) for b in blocks)]),
-        ask_cost=np.array([rate * _ask_minutes(a, model) for a in asks]),
-        ask_depth=np.array([int(a.question.depth if a.question else a.repair.depth if a.repair else Depth.CLOSED) for a in asks]),
+        ask_cost=np.array([rate * ask_minutes(a, model) for a in asks]),
+        ask_depth=np.array([int(a.question.depth if a.question else a.repair.depth if a.repair else Depth.CLOSED) for a in asks], dtype=np.int64),
         is_dear=np.array([_price(r, s, model)[0] >= DEAR_EUR for r, s in zip(repairs, sources, strict=True)]),
         targets=targets,
         real=np.array([f.id != LEAK for f in model.faults]),
@@ -194,7 +196,8 @@ def _block(asked: Asked, model: CompiledModel) -> Floats:
     return np.asarray((1.0 - eps) * table + eps / len(table))
 
 
-def _ask_minutes(asked: Asked, model: CompiledModel) -> float:
+def ask_minutes(asked: Asked, model: CompiledModel) -> float:
+    """Return the bench minutes of a question, or of a swap test with the way back, opening apart."""
     if asked.question is not None:
         return asked.question.bench_min
     return 0.0 if asked.repair is None else bench_minutes(asked.repair, model) * (1.0 + TAKE_BACK) + TRIAL_MIN
