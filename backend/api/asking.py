@@ -50,7 +50,7 @@ def _default(field: Field[Any]) -> Any:
     if field.default_factory is not MISSING:
         return Bound(default_factory=field.default_factory)
     if is_dataclass(field.default):
-        return Bound(default_factory=_model(type(field.default)))  # type: ignore[arg-type]
+        return Bound(default_factory=_model(type(field.default)))
     return ... if field.default is MISSING else field.default
 
 

@@ -18,10 +18,12 @@ DEMO = ROOT / "demo"
 def _secret() -> str:
     """Return the key of this checkout, made at the first start and readable by its owner alone."""
     file = STATE / "secret-key"
-    if not file.exists():
+    if not file.exists() or not file.stat().st_size:  # an interrupted first start leaves no half of one
         STATE.mkdir(parents=True, exist_ok=True)
-        file.touch(mode=0o600)
-        file.write_text(secrets.token_urlsafe(50), encoding="ascii")
+        new = file.with_suffix(f".{os.getpid()}")
+        new.touch(mode=0o600)
+        new.write_text(secrets.token_urlsafe(50), encoding="ascii")
+        new.replace(file)
     return file.read_text(encoding="ascii")
 
 

@@ -9,8 +9,10 @@ from apps.people.permissions import allowed
 from apps.people.services import sign_in, sign_out
 from apps.refusals import NotAllowedError
 from apps.shop.selectors import the_shop
+from apps.writing.clearing import clear_once_a_day
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
+from django.utils import timezone
 from ninja import Router
 from ninja.utils import check_csrf
 
@@ -42,6 +44,7 @@ def create(request: HttpRequest, body: SignIn) -> Session | HttpResponse:
         if getattr(request, "axes_locked_out", False):
             return locked_out(request)
         raise
+    clear_once_a_day(timezone.now(), the_shop())
     return _session(request)
 
 

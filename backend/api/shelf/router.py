@@ -6,11 +6,11 @@ from typing import Annotated
 
 from api.common import READS, WRITES, Number, Short, SignedIn, Tag, Word
 from api.shelf import schemas as v
-from api.shelf.views import away_view, donor_detail_view, donor_view, order_view, part_detail_view, part_view, wanted_view
+from api.shelf.views import away_view, donor_detail_view, donor_view, order_view, part_detail_view, part_view, past_order_view, wanted_view
 from apps.jobs.scarce import all_scarce
 from apps.jobs.selectors import away, part_detail
 from apps.reports.labels import Layout, labels_pdf
-from apps.shelf.selectors import donor_by_tag, donor_detail, donors, expected_orders, part_by_tag, search_parts, short_kinds
+from apps.shelf.selectors import donor_by_tag, donor_detail, donors, expected_orders, part_by_tag, past_orders, search_parts, short_kinds
 from apps.shelf.services import donors as donor_services
 from apps.shelf.services import orders as order_services
 from apps.shelf.services import stock as stock_services
@@ -157,6 +157,19 @@ def place_order(request: SignedIn, body: v.OrderIn) -> list[v.OrderView]:
 def arrive(request: SignedIn, tag: Tag, body: v.ArriveIn) -> v.PartDetailView:
     """An order is here: its pieces go on the shelf."""
     return _part(order_services.arrive(Command(request.user, body.key), tag, on=body.on, place=body.place).tag)
+
+
+@router.post("/shelf/orders/{tag}/dates", response={200: v.PastOrderView | None, **WRITES}, operation_id="correct_dates")
+def correct_dates(request: SignedIn, tag: Tag, body: v.DatesIn) -> v.PastOrderView | None:
+    """Put the dates of an order right."""
+    placed = order_services.correct_dates(Command(request.user, body.key), tag, ordered_on=body.ordered_on, arrived_on=body.arrived_on)
+    return past_order_view(placed) if placed.arrived_on else None
+
+
+@router.get("/shelf/past-orders", response={200: list[v.PastOrderView], **READS}, operation_id="past_orders")
+def past(request: SignedIn) -> list[v.PastOrderView]:
+    """Return the orders that came last, newest first."""
+    return [past_order_view(o) for o in past_orders()]
 
 
 @router.post("/shelf/orders/{tag}/cancel", response={200: list[v.OrderView], **WRITES}, operation_id="cancel_order")

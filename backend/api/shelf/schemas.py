@@ -124,6 +124,17 @@ class OrderView(View):
     past: int
 
 
+class PastOrderView(View):
+    """An order that has arrived: what a supplier's lead time rests on."""
+
+    tag: str
+    supplier: str
+    name: str
+    count: int
+    ordered_on: date
+    arrived_on: date
+
+
 class ShortView(View):
     """A kind that has fallen below its minimum."""
 
@@ -258,6 +269,13 @@ class ArriveIn(OnceIn):
 
     on: date
     place: Place = ""
+
+
+class DatesIn(OnceIn):
+    """The dates of an order, put right."""
+
+    ordered_on: date
+    arrived_on: date | None
 
 
 class CancelIn(OnceIn):

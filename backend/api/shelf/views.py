@@ -9,7 +9,7 @@ from api.shelf import schemas as v
 from apps.jobs.models import Custody
 from apps.jobs.scarce import Scarce
 from apps.jobs.selectors import PartDetail
-from apps.shelf.models import Check, Donor, Movement, Part
+from apps.shelf.models import Check, Donor, Movement, Order, Part
 from apps.shelf.selectors import DonorDetail, Expected, KindCount, donor_pieces
 from spindle.drives.levels import LEVELS
 
@@ -109,6 +109,18 @@ def order_view(expected: Expected) -> v.OrderView:
         half_days=expected.half_days,
         most_days=expected.most_days,
         past=expected.n,
+    )
+
+
+def past_order_view(order: Order) -> v.PastOrderView:
+    """Return an order that has arrived."""
+    return v.PastOrderView(
+        tag=order.tag,
+        supplier=order.supplier.name,
+        name=order.kind.name,
+        count=order.count,
+        ordered_on=order.ordered_on,
+        arrived_on=order.arrived_on or order.ordered_on,
     )
 
 

@@ -9,7 +9,7 @@ from apps.drives.models import Saying, Sheet
 from apps.drives.selectors import full_sheet, sheet_of
 from apps.refusals import StaleWriteError
 from apps.writing.once import Command, lock, once
-from spindle.drives.full_sheet import FullSheet
+from spindle.drives.full_sheet import FullSheet, check_figures
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import Verdict
 from spindle.drives.tables import TABLES
@@ -34,7 +34,10 @@ def save_sheet(command: Command, full: FullSheet, *, based_on: int | None, why: 
         If the sheet has a newer version.
     InvalidError
         If it would change the loader family, on which the jobs of this variant rest.
+    SheetError
+        If a figure is none: a fuse rating without current and speed.
     """
+    check_figures(full)
     variant = full.drive.variant
     document = write_sheet(full)
     with once(command, Duty.SHEETS, "sheet", {"document": document, "based_on": based_on, "why": why}) as write:

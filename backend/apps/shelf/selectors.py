@@ -76,6 +76,11 @@ def open_orders() -> QuerySet[Order]:
     return Order.objects.filter(arrived_on__isnull=True, cancelled="")
 
 
+def past_orders(limit: int = 12) -> list[Order]:
+    """Return the orders that came last, newest first: the lead times rest on such."""
+    return list(Order.objects.filter(arrived_on__isnull=False).select_related("kind", "supplier").order_by("-arrived_on", "-pk")[:limit])
+
+
 @dataclass(frozen=True)
 class Expected:
     """An order on its way with when it is expected: days from today for half and for nine in ten of such orders."""

@@ -29,8 +29,8 @@ class Label:
 
     @property
     def symbol(self) -> segno.QRCode:
-        """The 2-D code itself. M corrects one part in six: a label on a bench gets grease on it."""
-        return segno.make_qr(self.tag, error="m")
+        """The 2-D code itself. M corrects one part in six: a label on a bench gets grease on it. Any mask is read; trying all takes longest."""
+        return segno.make_qr(self.tag, error="m", boost_error=False, mask=2)
 
 
 def label_of(tag: str) -> Label:

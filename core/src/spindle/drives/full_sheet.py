@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Final
 
+from spindle.drives.fuse import parse_fuse
 from spindle.drives.levels import LEVELS
 from spindle.drives.sheet import DriveSheet, Pairing
 from spindle.drives.tables import Confidence, Origin, Row
@@ -103,3 +104,15 @@ def gaps(sheet: FullSheet) -> tuple[Gap, ...]:
         (not sheet.source_of("pairing").is_confirmed, "", "The pairing rule is somebody's claim."),
     ]
     return tuple(Gap(table, text) for is_missing, table, text in missing if is_missing)
+
+
+def check_figures(sheet: FullSheet) -> None:
+    """Refuse a sheet with a figure that nothing could ever be measured against: it is told when it is saved, not at the bench.
+
+    Raises
+    ------
+    SheetError
+        If the fuse rating is none: no fuse could ever be fitted.
+    """
+    if sheet.drive.fuse_rating:
+        parse_fuse(sheet.drive.fuse_rating, place="/drive/fuse_rating")

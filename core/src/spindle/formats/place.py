@@ -12,6 +12,8 @@ from spindle.errors import CaseError
 
 MAX_FINDINGS: Final = 2_000
 MAX_TEXT: Final = 4_000
+MAX_SHOWN: Final = 40
+"""Of a number that is wrong, so many digits are said back."""
 _E = TypeVar("_E", bound=StrEnum)
 
 
@@ -56,7 +58,7 @@ class Place:
     def number(self, key: str, default: float, *, low: float = 0.0, high: float = 1e6) -> float:
         """Return a finite number within its limits."""
         value = self._value.get(key, default)
-        if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value) or not low <= value <= high:
+        if isinstance(value, bool) or not isinstance(value, int | float) or not is_within(value, low, high):
             raise CaseError(self.at(key), f"expected a number from {low:g} to {high:g}, got {kind_of(value)}")
         return float(value)
 
@@ -121,6 +123,11 @@ class Place:
         return value
 
 
+def is_within(value: float, low: float, high: float) -> bool:
+    """Tell whether a number lies in its limits; whole numbers of any length are compared as such, never turned into a float first."""
+    return (isinstance(value, int) or math.isfinite(value)) and low <= value <= high
+
+
 def is_unfit(text: str) -> bool:
     """Tell whether a text is too long to be kept, or holds a NUL or half of a surrogate pair, which no database takes."""
     return len(text) > MAX_TEXT or "\0" in text or any("\ud800" <= c <= "\udfff" for c in text)
@@ -129,4 +136,4 @@ def is_unfit(text: str) -> bool:
 def kind_of(value: object) -> str:
     """Return what kind of JSON value this is, as an error says it."""
     names = {dict: "an object", list: "a list", str: "a text", bool: "true or false", type(None): "null"}
-    return names.get(type(value), f"the number {value!r}" if isinstance(value, int | float) else type(value).__name__)
+    return names.get(type(value), f"the number {str(value)[:MAX_SHOWN]}" if isinstance(value, int | float) else type(value).__name__)

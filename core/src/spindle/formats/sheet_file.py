@@ -108,6 +108,8 @@ def _sheet(value: object) -> FullSheet:
         raise CaseError("/version", f"this program reads version {VERSION}, got {str(sheet.raw('version'))[:MAX_NAME]}")
     drive = read_drive(sheet.raw("drive"), "/drive")
     _name(drive.variant, "/drive/variant")
+    if "/" in drive.variant:
+        raise CaseError("/drive/variant", "a name with “/” in it has no address; write “-” instead")
     full = FullSheet(
         _name(sheet.text("maker"), "/maker"),
         _name(sheet.text("console"), "/console"),

@@ -4,13 +4,12 @@ from __future__ import annotations
 
 import csv
 import io
-import math
 from collections.abc import Iterable, Mapping
 from typing import Final
 
 from spindle.drives.tables import TABLES, Column, Row, Table
 from spindle.errors import CaseError
-from spindle.formats.place import Place, is_unfit, kind_of
+from spindle.formats.place import Place, is_unfit, is_within, kind_of
 
 MAX_ROWS: Final = 200
 MAX_CELL: Final = 300
@@ -78,7 +77,7 @@ def _cell(column: Column, value: object, place: str) -> object:
 
 
 def _number(column: Column, value: object, place: str) -> float | int:
-    if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value) or not column.low <= value <= column.high:
+    if isinstance(value, bool) or not isinstance(value, int | float) or not is_within(value, column.low, column.high):
         unit = f" {column.unit}" if column.unit else ""
         raise CaseError(place, f"expected a number from {column.low:g} to {column.high:g}{unit}, got {kind_of(value)}")
     if column.kind == "count":
@@ -150,7 +149,10 @@ def read_csv(table: Table, text: str) -> tuple[Row, ...]:
     try:
         return read_rows(table, rows, "")
     except CaseError as error:
-        _, row, *column = error.place.split("/")
+        _, *at = error.place.split("/")
+        if not at:
+            raise CaseError("the file", error.message.removeprefix(": ")) from error
+        row, *column = at
         raise CaseError(", ".join([f"line {places[int(row)]}", *column]), error.message.removeprefix(f"{error.place}: ")) from error
 
 

@@ -1,0 +1,162 @@
+"""The server: one listener, two worker processes, and a parent that starts another when one ends.
+
+A worker reads a whole request before any of our code sees it, so that a body which is never sent to its end holds up nobody; it
+refuses what is too large by its header alone. Workers end with their parent, and nobody else may listen on the port.
+
+    python -m config.serve --port 8420 --workers 2
+"""
+
+from __future__ import annotations
+
+import argparse
+import ctypes
+import os
+import signal
+import socket
+import sys
+import time
+from collections.abc import Callable
+from types import FrameType
+from typing import Final
+
+import waitress
+from config.wsgi import application
+
+MAX_BODY_BYTES: Final = 2_000_000
+"""More than any drive sheet or form of ours; files of the future get a limit of their own."""
+SILENCE_S: Final = 20
+"""A connection that says nothing for so long is closed."""
+THREADS: Final = 6
+CONNECTIONS: Final = 500
+QUICK_S: Final = 3.0
+"""A worker that ends sooner than this after its start has not served anybody."""
+QUICK_DEATHS: Final = 5
+"""After so many of those in a row something is wrong that another start will not mend."""
+GRACE_S: Final = 8.0
+_DIE_WITH_PARENT: Final = 1  # PR_SET_PDEATHSIG of prctl(2)
+
+
+def listen(port: int) -> socket.socket:
+    """Return the one listener. The port is nobody else's: a second server is refused here.
+
+    Raises
+    ------
+    OSError
+        If somebody listens there already.
+    """
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    listener.bind(("127.0.0.1", port))
+    listener.listen(256)
+    return listener
+
+
+def work(listener: socket.socket, parent: int) -> None:
+    """Serve until told to stop, or until the parent is gone."""
+    ctypes.CDLL(None).prctl(_DIE_WITH_PARENT, signal.SIGTERM)
+    if os.getppid() != parent:
+        return
+    signal.signal(signal.SIGINT, signal.SIG_IGN)  # Ctrl-C is the parent's to pass on
+    signal.signal(signal.SIGTERM, _leave)
+    waitress.serve(
+        application,
+        sockets=[listener],
+        threads=THREADS,
+        ident="",
+        connection_limit=CONNECTIONS,
+        channel_timeout=SILENCE_S,
+        cleanup_interval=5,
+        max_request_body_size=MAX_BODY_BYTES,
+        channel_request_lookahead=1,  # so that a long look can tell that its asker has left
+        _quiet=True,
+    )
+
+
+def _leave(_signal: int, _frame: FrameType | None) -> None:
+    raise SystemExit(0)
+
+
+class Parent:
+    """Keeps a number of workers alive until it is told to stop."""
+
+    def __init__(self, serve: Callable[[], None], workers: int) -> None:
+        self._serve, self._workers = serve, workers
+        self._born: dict[int, float] = {}
+        self._is_stopping = False
+        self._quick = 0
+
+    def run(self) -> int:
+        """Start the workers and start others as they end; return the exit code."""
+        for which in (signal.SIGTERM, signal.SIGINT):
+            signal.signal(which, self._stop)
+        for _ in range(self._workers):
+            self._start()
+        while self._born:
+            pid, status = _next_end()
+            born = self._born.pop(pid, None)
+            if born is None or self._is_stopping:
+                continue
+            self._quick = self._quick + 1 if time.monotonic() - born < QUICK_S else 0
+            sys.stderr.write(f"serve: worker {pid} ended ({os.waitstatus_to_exitcode(status)}); starting another\n")
+            if self._quick >= QUICK_DEATHS:
+                sys.stderr.write("serve: workers end as soon as they start; giving up\n")
+                self._stop(signal.SIGTERM, None)
+                self._quick = -1
+                continue
+            self._start()
+        return 1 if self._quick < 0 else 0
+
+    def _start(self) -> None:
+        pid = os.fork()
+        if pid:
+            self._born[pid] = time.monotonic()
+            return
+        code = 0
+        try:
+            self._serve()
+        except SystemExit:
+            pass
+        except BaseException as error:
+            sys.stderr.write(f"serve: {error!r}\n")
+            code = 1
+        os._exit(code)
+
+    def _stop(self, _signal: int, _frame: FrameType | None) -> None:
+        if not self._is_stopping:
+            self._is_stopping = True
+            signal.signal(signal.SIGALRM, lambda *_: self._tell(signal.SIGKILL))
+            signal.setitimer(signal.ITIMER_REAL, GRACE_S)
+        self._tell(signal.SIGTERM)
+
+    def _tell(self, which: int) -> None:
+        for pid in self._born:
+            try:
+                os.kill(pid, which)
+            except ProcessLookupError:
+                continue
+
+
+def _next_end() -> tuple[int, int]:
+    try:
+        return os.wait()
+    except ChildProcessError:
+        return -1, 0
+
+
+def main() -> int:
+    """Run."""
+    asked = argparse.ArgumentParser(description="Serve Tidy Spindle on loopback.")
+    asked.add_argument("--port", type=int, default=8420)
+    asked.add_argument("--workers", type=int, default=2)
+    given = asked.parse_args()
+    try:
+        listener = listen(given.port)
+    except OSError as error:
+        sys.stderr.write(f"serve: port {given.port} cannot be had ({error.strerror}); is Tidy Spindle running already?\n")
+        return 1
+    parent = os.getpid()
+    return Parent(lambda: work(listener, parent), given.workers).run()
+
+
+if __name__ == "__main__":
+    raise SystemExit(main())
