@@ -21,6 +21,7 @@ from typing import Final
 
 import waitress
 from config.wsgi import application
+from django.urls import get_resolver
 
 MAX_BODY_BYTES: Final = 2_000_000
 """More than any drive sheet or form of ours; files of the future get a limit of their own."""
@@ -154,6 +155,7 @@ def main() -> int:
     except OSError as error:
         sys.stderr.write(f"serve: port {given.port} cannot be had ({error.strerror}); is Tidy Spindle running already?\n")
         return 1
+    get_resolver().url_patterns  # noqa: B018  # loads the whole application once, before the workers: they are ready as soon as they are born
     parent = os.getpid()
     return Parent(lambda: work(listener, parent), given.workers).run()
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
+from spindle.diagnosis.explaining.advice import schools_beside
 from spindle.diagnosis.explaining.diagnose import Diagnosis
 from spindle.diagnosis.explaining.moves import Move, MoveKind
 from spindle.diagnosis.given.compiled import CompiledModel
@@ -17,7 +18,7 @@ _TESTS = (QuestionKind.TEST, QuestionKind.READING)
 
 def diagnosis_json(found: Diagnosis, model: CompiledModel) -> dict[str, Any]:
     """Return a diagnosis as JSON values: probabilities unrounded, weights in decibans, money in euro, time in minutes."""
-    advice = found.advice
+    advice, schools = found.advice, schools_beside(found.outlook, found.belief, model)
     return {
         "format": "tidy-spindle-diagnosis",
         "version": 1,
@@ -37,7 +38,7 @@ def diagnosis_json(found: Diagnosis, model: CompiledModel) -> dict[str, Any]:
             {"question": c.question, "outcome": c.outcome, "chance": c.chance, "step_eur": c.step_eur, "next_repair": c.next_repair or None}
             for c in advice.mind_changes
         ],
-        "schools": [{"school": s.id, "name": s.name, "expected_eur": s.expected_eur, "first": s.first or None} for s in advice.schools],
+        "schools": [{"school": s.id, "name": s.name, "expected_eur": s.expected_eur, "first": s.first or None} for s in schools],
         "rests_on": [{"finding": h.finding, "without_it": h.repair or None} for h in advice.mind_holders],
         "notices": [{"code": n.code, "text": n.text, "findings": list(n.findings)} for n in found.notices],
         "contradictions": [{"finding": c.finding, "p_false": c.p_false, "disagrees_with": list(c.disagrees_with)} for c in found.contradictions],

@@ -186,7 +186,6 @@ class DiagnosisView(View):
     suspects: list[SuspectView]
     parts: list[SuspectView]
     moves: list[MoveView]
-    schools: list[SchoolView]
     mind_changes: list[MindChangeView]
     is_tie: bool
     notices: list[NoticeView]

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from api.jobs import diagnosis_schemas as s
 from apps.jobs.outlook import DeeperLook
 from apps.jobs.selectors import OpenJob
+from spindle.diagnosis.explaining.advice import look_ahead, schools_beside
 from spindle.diagnosis.explaining.diagnose import Diagnosis
 from spindle.diagnosis.explaining.moves import Move, MoveKind
 from spindle.diagnosis.explaining.signal_path import PathState
@@ -55,7 +56,6 @@ def diagnosis_view(shown: OpenJob, found: Diagnosis) -> s.DiagnosisView:
         suspects=[s.SuspectView.model_validate(x) for x in found.suspects[:SHOWN_SUSPECTS]],
         parts=[s.SuspectView(id=x.id, part=x.id, name=x.name, p=x.p) for x in found.parts],
         moves=[move_view(m, model) for m in advice.moves[:SHOWN_MOVES]],
-        schools=[s.SchoolView(id=x.id, name=x.name, expected_cents=cents(x.expected_eur), first=repairs.get(x.first, GIVEN_BACK)) for x in advice.schools],
         mind_changes=[
             s.MindChangeView(question=c.ask, answer=c.label, chance=c.chance, next_repair=repairs.get(c.next_repair, GIVEN_BACK))
             for c in advice.mind_changes[:SHOWN_CHANGES]
@@ -103,6 +103,14 @@ def move_view(move: Move, model: CompiledModel) -> s.MoveView:
         item=move.item,
         source=move.source,
     )
+
+
+def school_views(shown: OpenJob) -> list[s.SchoolView]:
+    """Return what rules of thumb would cost from here."""
+    state, model = shown.state, shown.job.model
+    repairs = {r.id: r.name for r in model.repairs}
+    found = schools_beside(look_ahead(state.case, model, state.belief), state.belief, model)
+    return [s.SchoolView(id=x.id, name=x.name, expected_cents=cents(x.expected_eur), first=repairs.get(x.first, GIVEN_BACK)) for x in found]
 
 
 def _path(path: PathState, model: CompiledModel) -> s.PathView:

@@ -6,8 +6,8 @@ from typing import Annotated, Any
 
 from api.asking import AskIn, ask_of
 from api.common import READS, WRITES, SignedIn, Tag, Word, as_json
-from api.jobs.diagnosis_schemas import OutlookView, QuestionView
-from api.jobs.diagnosis_views import outlook_view, question_view
+from api.jobs.diagnosis_schemas import OutlookView, QuestionView, SchoolView
+from api.jobs.diagnosis_views import outlook_view, question_view, school_views
 from api.jobs.schemas import JobView
 from api.jobs.views import job_view
 from api.jobs.workbench_schemas import SwapPlanView, WorkbenchView
@@ -56,6 +56,12 @@ def outlook(request: SignedIn, tag: Tag) -> dict[str, Any]:
     shown = _open(tag)
     is_left = request.META.get("waitress.client_disconnected", bool)
     return deeper_look(shown, request.user, lambda look: outlook_view(look, shown).model_dump(mode="json"), is_left)
+
+
+@router.get("/schools", response={200: list[SchoolView], **READS}, operation_id="schools")
+def schools(request: SignedIn, tag: Tag) -> list[SchoolView]:
+    """Return what rules of thumb would cost from here, beside the advice."""
+    return school_views(_open(tag))
 
 
 @router.get("/case", response={200: dict, **READS}, operation_id="case")

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
-from scipy.stats import beta
+from scipy.special import betaincc
 
 from spindle.faults.model import Claim, FaultModel
 
@@ -78,7 +78,7 @@ def count(claim: Claim, variant: str, trials: list[Tried]) -> Count:
     clean = sum(t.is_clean for t in trials)
     rest = len(trials) - clean
     limit = abs(claim.helps_at_least)
-    above = float(beta.sf(limit, 1 + clean, 1 + rest))
+    above = float(betaincc(1 + clean, 1 + rest, limit))
     p_holds, n_for, n_against = (above, clean, rest) if claim.helps_at_least > 0 else (1.0 - above, rest, clean)
     is_few = len(trials) < MIN_TRIALS
     verdict = "too little to say" if is_few else "holds" if p_holds >= SURE else "does not hold" if p_holds <= 1.0 - SURE else "too little to say"

@@ -1,3 +1,4 @@
+import { serve } from '@/lib/tests/server'
 import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, test, vi } from 'vitest'
@@ -154,9 +155,10 @@ describe('isolating', () => {
   const mat = <IsolateMat plan={() => null} onTrial={vi.fn()} onPart={vi.fn()} />
 
   test('the schools stand beside the advice in the same money', async () => {
+    serve({ 'GET /api/jobs/K-0107/schools': [{ id: 'pickup_first', name: 'Pickup first', expected_cents: 9700, first: 'Replace the pickup' }] })
     onBench(mat)
     await userEvent.keyboard('g')
-    expect(screen.getByText('Pickup first').closest('div')).toHaveTextContent('€97')
+    expect((await screen.findByText('Pickup first')).closest('div')).toHaveTextContent('€97')
     expect(screen.getByText(/The advice/).closest('div')).toHaveTextContent('€71')
   })
 

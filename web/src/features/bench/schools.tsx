@@ -1,18 +1,36 @@
+import { useQuery } from '@tanstack/react-query'
+import { client } from '@/api/client'
+import { dataOf } from '@/api/problem'
+import type { Move, School } from '@/api/types'
 import { money } from '@/lib/money'
+import { Asked } from '@/ui/asked'
 import { useBench } from './bench-context'
 
 /** Shops disagree: what their rules would cost from here, beside the advice. */
 export function Schools() {
   const { job } = useBench()
+  const asked = useQuery({
+    queryKey: ['schools', job.tag, job.version],
+    queryFn: () => dataOf(client.GET('/api/jobs/{tag}/schools', { params: { path: { tag: job.tag } } })),
+    placeholderData: (before) => before,
+  })
   const best = job.diagnosis.moves[0]
   if (!best) return null
-  const top = Math.max(best.expected_cents, ...job.diagnosis.schools.map((s) => s.expected_cents))
+  return (
+    <Asked of={asked} what="what the schools would cost">
+      {(schools) => <Rows best={best} schools={schools} />}
+    </Asked>
+  )
+}
+
+function Rows({ best, schools }: { best: Move; schools: School[] }) {
+  const top = Math.max(best.expected_cents, ...schools.map((s) => s.expected_cents))
   return (
     <>
-      <p className="mb-2 text-quiet">On average, in euro, from here to a working unit or a hand-back.</p>
+      <p className="mb-2 text-quiet">On average, from here to a working unit or a hand-back.</p>
       <dl className="grid gap-x-6 gap-y-1.5">
         <SchoolRow name="The advice (at most)" cents={best.expected_cents} top={top} first={best.title} isBold />
-        {job.diagnosis.schools.map((s) => (
+        {schools.map((s) => (
           <SchoolRow key={s.id} name={s.name} cents={s.expected_cents} top={top} first={s.first} />
         ))}
       </dl>

@@ -39,4 +39,6 @@ def _is_meant(more: list[str]) -> bool:
     """Ask whoever sits at the terminal; nobody there means no."""
     if not sys.stdin.isatty():
         return False
-    return input(f"This database holds more than the demo: {', '.join(more)}. Throw all of it away? Write “yes”: ").strip().lower() == "yes"
+    sys.stderr.write(f"This database holds more than the demo: {', '.join(more)}. Throw all of it away? Write “yes”: ")
+    sys.stderr.flush()
+    return sys.stdin.readline().strip().lower() == "yes"

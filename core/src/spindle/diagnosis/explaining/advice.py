@@ -17,7 +17,7 @@ from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.diagnosis.planning.cost import expected_cost
 from spindle.diagnosis.planning.lookahead import TIE, Choice, Pick, Position, one_step, pick, two_step
 from spindle.diagnosis.planning.problem import Asked, Plan, ask_minutes, bench_minutes, part_terms, plan_for
-from spindle.diagnosis.planning.schools import schools_from
+from spindle.diagnosis.planning.schools import School, schools_from
 from spindle.faults.model import LEAK, Outcome
 from spindle.words.health import Health
 
@@ -90,13 +90,17 @@ def advise(case: Case, model: CompiledModel, belief: Belief, outlook: Outlook | 
     held_back = plan.repairs[picked.held_back].id if picked.held_back >= 0 else ""
     return Advice(
         moves=tuple(_with_savings(moves)),
-        schools=schools_from(at, plan, model, {q: a.outcome for q, a in belief.evidence.said.items()}),
         mind_changes=_mind_changes(asks, best_at, at.depth),
         best_repair=best_at[at.depth],
         is_tie=len(moves) > 1 and abs(moves[1].expected_eur - moves[0].expected_eur) < TIE * moves[0].expected_eur and not held_back,
         should_think=float(belief.p[model.fault_index[LEAK]]) > THINK_ABOVE,
         held_back=held_back,
     )
+
+
+def schools_beside(seen: Outlook, belief: Belief, model: CompiledModel) -> tuple[School, ...]:
+    """Return the schools of thought beside the advice, cheapest first. The flow chart follows every branch: it takes longer than the advice itself."""
+    return schools_from(seen.position, seen.plan, model, {q: o.outcome for q, o in belief.evidence.said.items()})
 
 
 def _repair_move(a: int, seen: Outlook, model: CompiledModel) -> Move:

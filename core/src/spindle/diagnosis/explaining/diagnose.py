@@ -10,7 +10,7 @@ from spindle.diagnosis.belief.ending import Ending, judge_ending
 from spindle.diagnosis.belief.posterior import Belief, Moved, believe, weights_of_evidence
 from spindle.diagnosis.belief.two_faults import PairFit, fit_pair
 from spindle.diagnosis.evidence.gather import LeftOut
-from spindle.diagnosis.explaining.advice import advise, look_ahead, mind_holders
+from spindle.diagnosis.explaining.advice import Outlook, advise, look_ahead, mind_holders
 from spindle.diagnosis.explaining.moves import Advice, Notice
 from spindle.diagnosis.explaining.notices import notices
 from spindle.diagnosis.explaining.signal_path import PathState, signal_paths
@@ -72,6 +72,8 @@ class Diagnosis:
     paths: tuple[PathState, ...]
     swaps: SwapTable
     ending: Ending
+    belief: Belief
+    outlook: Outlook
 
     @property
     def p_cured(self) -> float:
@@ -112,6 +114,8 @@ def diagnose(
         paths=signal_paths(belief, model, outlook.plan, int(case.depth)),
         swaps=swap_table(case, model, belief, outlook.plan, outlook.choice),
         ending=judge_ending(belief, model, case.economy) if ending is None else ending,
+        belief=belief,
+        outlook=outlook,
     )
 
 

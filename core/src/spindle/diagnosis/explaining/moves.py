@@ -1,11 +1,10 @@
-"""What the advice consists of: moves, previews, schools, notices."""
+"""What the advice consists of: moves, previews, notices."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import StrEnum
 
-from spindle.diagnosis.planning.schools import School
 from spindle.words.bench import Depth
 
 
@@ -95,7 +94,6 @@ class Advice:
     """The moves from here, best first, and what speaks beside them."""
 
     moves: tuple[Move, ...]
-    schools: tuple[School, ...]
     mind_changes: tuple[MindChange, ...]
     best_repair: str
     mind_holders: tuple[MindHolder, ...] = ()

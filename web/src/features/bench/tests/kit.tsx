@@ -82,7 +82,6 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
     suspects: [suspect('lens_dirty', 'Lens dirty', 0.54), suspect('pickup_405', 'Short-wave diode', 0.31)],
     parts: [suspect('lens', 'Lens', 0.54), suspect('unlisted', 'Not on the list', 0.004)],
     moves: [move()],
-    schools: [{ id: 'pickup_first', name: 'Pickup first', expected_cents: 9700, first: 'Replace the pickup' }],
     mind_changes: [],
     is_tie: false,
     notices: [],

@@ -1,0 +1,142 @@
+"""A house in memory for the laws of a job: two jobs, a shelf and a donor, and writes that happen once, on the version that was seen."""
+
+from dataclasses import dataclass, field, replace
+from datetime import UTC, datetime
+
+from spindle.diagnosis.given.case import Stock
+from spindle.diagnosis.given.compiled import compile_model
+from spindle.diagnosis.given.economy import Economy
+from spindle.drives.levels import LEVEL_OF_REPAIR
+from spindle.errors import GoneError, NotFoundError
+from spindle.job import effects as e
+from spindle.job.asking import Speech
+from spindle.job.ledger import after, decide, fold, says
+from spindle.job.state import state_of
+from spindle.job.value import Notes, SheetRef, Start
+from spindle.words.health import Health
+
+AT = datetime(2026, 3, 1, 9, 0, tzinfo=UTC)
+ECONOMY = Economy()
+
+
+class StaleError(Exception):
+    """The version that the writer saw is not the job's any more."""
+
+
+def value_of(job):
+    """Everything that a job amounts to, but for the lines that say so."""
+    return {k: v for k, v in vars(job).items() if k not in ("lines", "struck", "start")}
+
+
+@dataclass
+class House:
+    """Jobs by tag, pieces by tag (level, how many are here), the levels that are left in the donor, what each line took."""
+
+    sheets: list
+    jobs: dict = field(default_factory=dict)
+    shelf: dict = field(default_factory=dict)
+    donor: set = field(default_factory=set)
+    takings: dict = field(default_factory=dict)
+    fitted: list = field(default_factory=list)
+    own: dict = field(default_factory=dict)
+    used: dict = field(default_factory=dict)
+
+    def __post_init__(self):
+        model = self.sheets[0].model
+        levels = sorted({LEVEL_OF_REPAIR[r.id] for r in model.repairs if r.id in LEVEL_OF_REPAIR})
+        self.jobs = {tag: fold(Start(tag, self.sheets[0], Notes(complaint="Clicks.")), ()) for tag in ("K-1", "K-2")}
+        self.shelf = {f"P-{n}": [level, 1 + n % 2] for n, level in enumerate(levels[:6])}
+        self.donor = set(levels[2:5])
+        self.born = dict(self.count())
+
+    def count(self):
+        """How many pieces of each level there are, wherever they are."""
+        total = {}
+        for level, n in [(lv, n) for lv, n in self.shelf.values()] + [(lv, 1) for lv in self.donor] + [(self.shelf[t][0], 1) for t in self.takings.values()]:
+            total[level] = total.get(level, 0) + n
+        for tag in self.fitted:
+            total[self.shelf[tag][0]] = total.get(self.shelf[tag][0], 0) + 1
+        return total
+
+    def ask(self, tag, ask, *, key, version):
+        """Do what is asked of a job, once; return whether anything was written. Raises what the ledger raises, and StaleError."""
+        if key in self.used:
+            return False
+        job = self.jobs[tag]
+        if version != job.version:
+            raise StaleError
+        decision = decide(job, ask, World(self, job))
+        self.used[key] = ask
+        if not decision.drafts:
+            return False
+        now = after(job, decision, at=AT, by="bram")
+        for effect in decision.effects:
+            self.carry_out(tag, effect)
+        self.jobs[tag] = now
+        return True
+
+    def carry_out(self, tag, effect):
+        match effect:
+            case e.Take(line, piece, origin, level):
+                if origin:
+                    self.donor.remove(level)
+                    self.shelf[piece] = [level, 1]
+                self.shelf[piece][1] -= 1
+                assert self.shelf[piece][1] >= 0
+                assert (tag, line) not in self.takings
+                self.takings[tag, line] = piece
+            case e.GiveBack(line):
+                self.shelf[self.takings.pop((tag, line))][1] += 1
+            case e.FitForGood(line):
+                self.fitted.append(self.takings.pop((tag, line)))
+            case e.OwnOut(part, level):
+                self.own[part] = (tag, level)
+            case e.OwnLeft(part):
+                self.own.pop(part)
+
+    def can_be_read(self, tag):
+        """Fold the tape anew, say every line, and compute what every screen needs; return the state."""
+        job = self.jobs[tag]
+        assert value_of(fold(job.start, job.lines)) == value_of(job)
+        assert all(says(line, Speech(job)) for line in job.lines)
+        return state_of(job, ECONOMY, World(self, job).stock())
+
+
+class World:
+    """The house as one job's rules see it."""
+
+    economy = ECONOMY
+    price_cents_per_min = 90
+
+    def __init__(self, house, job):
+        self.house, self.job = house, job
+
+    def stock(self):
+        repairs = {LEVEL_OF_REPAIR[r.id]: r.id for r in self.job.model.repairs if r.id in LEVEL_OF_REPAIR}
+        return tuple(Stock(repairs[level], t) for t, (level, n) in self.house.shelf.items() if n and level in repairs)
+
+    def piece(self, tag, level):
+        if tag == "D-1":
+            free = f"P-{len(self.house.shelf)}"
+            return e.ShelfPiece(free if level in self.house.donor else "D-1", level, Health.UNKNOWN, is_here=level in self.house.donor, donor="D-1")
+        if tag in self.house.own:
+            owner, level = self.house.own[tag]
+            return e.ShelfPiece(tag, level, Health.UNKNOWN, is_here=False, owner=owner)
+        if tag not in self.house.shelf:
+            return None
+        level, n = self.house.shelf[tag]
+        return e.ShelfPiece(tag, level, is_here=n > 0)
+
+    def gone(self, piece):
+        return GoneError(f"{piece.tag} is gone.")
+
+    def sheet(self, number):
+        if not 0 < number <= len(self.house.sheets):
+            raise NotFoundError("no sheet")
+        return self.house.sheets[number - 1]
+
+
+def sheets_of(sheet):
+    """Three sheets of one family: itself, a newer version, and one that allows less."""
+    bare = replace(sheet, variant="X-1", has_trimmer=False, fuse_rating="", has_electrolytics=False, has_alignment=False)
+    return [SheetRef(n, s.variant, 1 + (n == 2), compile_model(s)) for n, s in enumerate((sheet, sheet, bare), start=1)]

@@ -1,0 +1,258 @@
+"""What holds of a job whatever is asked of it, in whatever order, by two hands at once. ``./dev laws`` plays many more."""
+
+import os
+from dataclasses import replace
+from functools import cache
+
+import pytest
+from hypothesis import HealthCheck, settings
+from hypothesis import strategies as st
+from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule, run_state_machine_as_test
+from spindle.diagnosis.explaining.diagnose import diagnose
+from spindle.diagnosis.given.case import Answer, Change, Remark, Trial, TrialResult
+from spindle.drives.levels import LEVEL_OF_REPAIR
+from spindle.errors import SpindleError
+from spindle.faults.model import CANT_TELL, QuestionKind
+from spindle.job.kinds.check import MarkCheck
+from spindle.job.kinds.consent import Consent
+from spindle.job.kinds.custody import BringOwnBack, ReleaseOwn, TakeOutOwn
+from spindle.job.kinds.depth import SetDepth
+from spindle.job.kinds.drive import Identify
+from spindle.job.kinds.intake import Amend
+from spindle.job.kinds.mains import SetMains
+from spindle.job.kinds.part import NotePart, PutBack, TakePart
+from spindle.job.kinds.passed import AddPass
+from spindle.job.kinds.proposal import Propose
+from spindle.job.kinds.restore import Restore
+from spindle.job.kinds.stage import Advance, GoBack
+from spindle.job.kinds.step import MarkStep
+from spindle.job.kinds.strike import Strike
+from spindle.job.kinds.tick import Tick
+from spindle.job.ledger import ASKS, fold
+from spindle.job.prompts import PROMPTS
+from spindle.job.stages import Stage
+from spindle.job.state import state_of, steps_of
+from spindle.repairs.procedure import OPENING_IDS
+from spindle.words.bench import Mains, Power
+from spindle.words.health import Health
+from spindle.words.witness import Witness
+
+from .conftest import FAMILIES
+from .house import ECONOMY, House, StaleError, sheets_of, value_of
+
+SEQUENCES = int(os.environ.get("SPINDLE_LAWS", "2000"))
+TAGS = st.sampled_from(["K-1", "K-2"])
+WHOLE = {p.id: p.choices[0].id for p in PROMPTS}
+SHEETS = {family: sheets_of(sheet) for family, sheet in FAMILIES.items()}
+
+
+def forward(job):  # noqa: C901  # one way for each stage
+    """What a bench would do next: the way of a straightforward job, so that every stage is reached."""
+    state = state_of(job, ECONOMY)
+    if not state.missing:
+        return Advance(job.stage)
+    live = SetMains(Power.LIVE) if job.power is not Power.LIVE else None
+    if job.stage is Stage.TAKEN_IN:
+        return Amend("Wenna", "0491", "Clicks.", "own", 90_000, None, WHOLE)
+    if job.stage is Stage.FAULT_SEEN:
+        left = [*(q for q in state.facts.seen_at_least if q not in job.said), *state.facts.classes_to_try]
+        question = job.model.family_questions[left[0]]
+        return Answer(left[0], CANT_TELL) if question.mains is not Mains.LIVE else live or Answer(left[0], question.outcomes[-1].id)
+    if job.stage is Stage.ISOLATE:
+        if job.proposal is not None:
+            return Answer(next(q.id for q in job.model.questions.values() if q.kind is QuestionKind.LOOK), CANT_TELL)
+        return Propose(job.model.repairs[len(job.lines) % len(job.model.repairs)].id)
+    if job.stage is Stage.AGREE:
+        return Consent(True, state.facts.proposed_cents, "Wenna", "by phone")
+    if job.stage is Stage.REPAIR:
+        step = next((s for s in state.steps if s.id not in job.steps and not s.is_trial), None)
+        if step is None:
+            return live or Trial((Change(job.proposal.repair),), TrialResult.CLEAN, 1)
+        if step.mains is Mains.OUT and job.power is not Power.OUT:
+            return SetMains(Power.OUT)
+        return MarkStep(step.id, True, job.model.sheet.fuse_rating)
+    if job.stage is Stage.PROVE:
+        check = next((c for c in state.checks if c.id not in job.checks), None)
+        return (SetDepth(0) if job.depth else None) or live or (MarkCheck(check.id, True) if check else AddPass(True))
+    return SetMains(Power.OUT) if job.power is not Power.OUT else SetDepth(0) if job.depth else Remark("waits")
+
+
+def draw(data, job, house):
+    """Anything that somebody might ask."""
+    pick = lambda xs: data.draw(st.sampled_from(list(xs)))  # noqa: E731
+    repairs = [r.id for r in job.model.repairs]
+    numbers = st.integers(1, max(len(job.lines), 1) + 1)
+    things = [*house.shelf, *house.own, "D-1", "x-9"]
+    if data.draw(st.integers(0, 2)) == 0:
+        return forward(job)
+    kind = pick(ASKS.values()).body
+    match kind.__name__:
+        case "Answer":
+            question = pick(job.model.family_questions.values())
+            tries = data.draw(st.none() | st.integers(1, 4))
+            outcome = pick([*(o.id for o in question.outcomes), CANT_TELL])
+            return Answer(question.id, outcome, pick(Witness), tries, None if tries is None else data.draw(st.integers(0, tries)))
+        case "Trial":
+            change = st.builds(Change, st.sampled_from(repairs), st.sampled_from(["", *things]), st.sampled_from(list(Health)), stays=st.booleans())
+            return Trial(tuple(data.draw(st.lists(change, min_size=1, max_size=3))), pick(TrialResult), 1)
+        case "Amend":
+            prompt = pick(PROMPTS)
+            return Amend(limit_cents=data.draw(st.none() | st.integers(0, 9_000)), condition={prompt.id: pick(prompt.choices).id})
+        case "Identify":
+            return Identify({}, pick([1, 2, 3, 9]))
+        case "MarkStep":
+            return MarkStep(pick([*(s.id for s in steps_of(job)), "sing"]), data.draw(st.booleans()), pick(["", "1.5 A fast", "a bit of wire"]))
+        case "MarkCheck":
+            return MarkCheck(pick([*(c.id for c in state_of(job, ECONOMY).checks), "dance"]), data.draw(st.booleans()))
+        case "NotePart" | "TakePart":
+            repair = pick([r for r in repairs if r in LEVEL_OF_REPAIR])
+            fitting = [t for t, (level, _) in house.shelf.items() if level == LEVEL_OF_REPAIR[repair]]
+            return NotePart(repair, "X-1", pick(Health)) if kind is NotePart else TakePart(pick([*fitting, "D-1", *things]), repair)
+    simple = {
+        PutBack: lambda: PutBack(data.draw(numbers), {"reads": data.draw(st.booleans())}),
+        Strike: lambda: Strike(data.draw(numbers)),
+        Restore: lambda: Restore(data.draw(numbers)),
+        SetMains: lambda: SetMains(pick(Power)),
+        SetDepth: lambda: SetDepth(data.draw(st.integers(0, 3))),
+        Advance: lambda: Advance(pick([job.stage, *Stage])),
+        GoBack: lambda: GoBack(pick(Stage), "again"),
+        Propose: lambda: Propose(pick(["", *repairs])),
+        Consent: lambda: Consent(data.draw(st.booleans()), data.draw(st.integers(0, 9_000)), "Wenna", "by phone"),
+        TakeOutOwn: lambda: TakeOutOwn(pick(["board", "pickup"]), "tray"),
+        BringOwnBack: lambda: BringOwnBack(pick([*job.away, "x"])),
+        ReleaseOwn: lambda: ReleaseOwn(pick([*job.away, "x"]), pick(["", "Wenna"])),
+        Tick: lambda: Tick(pick(["drive", "wing"]), "there_photo_1", "Photo", data.draw(st.booleans())),
+        AddPass: lambda: AddPass(data.draw(st.booleans())),
+        Remark: lambda: Remark("hm"),
+    }
+    return simple[kind]()
+
+
+@cache
+def on_the_way(family):
+    """The straightforward job of a family at every point of its way, from the counter to closed."""
+    house = House(SHEETS[family])
+    points = [house.jobs["K-1"]]
+    while points[-1].stage is not Stage.CLOSED:
+        assert house.ask("K-1", forward(points[-1]), key=f"w{len(points)}", version=points[-1].version)
+        points.append(house.jobs["K-1"])
+    return points
+
+
+class Laws(RuleBasedStateMachine):
+    """Two jobs of one house, each somewhere on its way, asked anything."""
+
+    family = "slot"
+
+    @initialize(data=st.data())
+    def open_the_house(self, data):
+        self.house, self.keys = House(SHEETS[self.family]), 0
+        for tag in ("K-1", "K-2"):
+            at = data.draw(st.sampled_from(on_the_way(self.family)))
+            self.house.jobs[tag] = fold(replace(at.start, tag=tag), at.lines)
+
+    def put(self, tag, ask, *, key=None, version=None):
+        """Ask, and hold whatever comes of it against the laws of a single write."""
+        house, before = self.house, self.house.jobs[tag]
+        self.keys += 1
+        pieces = {t: n for t, (_, n) in house.shelf.items()}
+        try:
+            wrote = house.ask(tag, ask, key=key or f"k{self.keys}", version=before.version if version is None else version)
+        except (SpindleError, StaleError):
+            wrote = None
+        now = house.jobs[tag]
+        assert now.version == before.version + bool(wrote)
+        assert bool(wrote) == (len(now.lines) > len(before.lines))
+        if not wrote:
+            assert (now, {t: n for t, (_, n) in house.shelf.items()}) == (before, pieces)
+            return wrote
+        assert value_of(now) != value_of(before)
+        assert before.stage is not Stage.CLOSED or isinstance(ask, Remark)
+        if before.consents and not before.consents[-1].body["is_agreed"]:
+            does = isinstance(ask, MarkStep) and ask.is_done
+            tries = isinstance(ask, Trial) and before.stage is Stage.REPAIR
+            goes = isinstance(ask, Advance) and ask.stage in (Stage.AGREE, Stage.REPAIR) and bool(before.proposal.repair)
+            assert not does
+            assert not tries
+            assert not goes
+        if isinstance(ask, SetMains) and ask.state is not Power.OUT:
+            assert not before.hazards
+        return wrote
+
+    @rule(tag=TAGS, data=st.data())
+    def anything(self, tag, data):
+        self.put(tag, draw(data, self.house.jobs[tag], self.house))
+
+    @rule(tag=TAGS)
+    def on_its_way(self, tag):
+        self.put(tag, forward(self.house.jobs[tag]))
+
+    @rule(tag=TAGS, data=st.data())
+    def twice_the_same_press(self, tag, data):
+        ask, key = draw(data, self.house.jobs[tag], self.house), f"again{self.keys}"
+        if self.put(tag, ask, key=key) is not None:
+            assert self.put(tag, ask, key=key, version=0) is False
+
+    @rule(tag=TAGS, data=st.data())
+    def from_an_old_screen(self, tag, data):
+        job = self.house.jobs[tag]
+        assert not self.put(tag, draw(data, job, self.house), version=job.version + data.draw(st.sampled_from([-1, 1, 7])))
+
+    @rule(tag=TAGS, data=st.data())
+    def struck_and_restored(self, tag, data):
+        job = self.house.jobs[tag]
+        if job.stage is Stage.CLOSED or not job.standing:
+            return
+        self.struck_and_restored_line(tag, data.draw(st.sampled_from(sorted(job.standing))))
+
+    def struck_and_restored_line(self, tag, number):
+        job = self.house.jobs[tag]
+        before, pieces = value_of(job), self.house.count() | {t: n for t, (_, n) in self.house.shelf.items()}
+        assert self.put(tag, Strike(number))
+        assert self.put(tag, Restore(number))
+        assert value_of(self.house.jobs[tag]) == before
+        assert pieces == self.house.count() | {t: n for t, (_, n) in self.house.shelf.items()}
+
+    @rule(tag=TAGS, data=st.data())
+    def a_part_is_taken_and_the_line_struck_and_restored(self, tag, data):
+        job = self.house.jobs[tag]
+        fitting = [TakePart(t, r.id) for t, (lv, n) in self.house.shelf.items() if n for r in job.model.repairs if LEVEL_OF_REPAIR.get(r.id) == lv]
+        if job.stage is not Stage.CLOSED and fitting:
+            self.put(tag, data.draw(st.sampled_from(fitting)))
+            self.struck_and_restored_line(tag, len(self.house.jobs[tag].lines))
+
+    @invariant()
+    def pieces_are_neither_lost_nor_made(self):
+        if hasattr(self, "house"):
+            assert self.house.count() == self.house.born
+            taken = {(tag, n): line.body["item"] for tag, job in self.house.jobs.items() for n, line in job.takings.items()}
+            held = {k: v for k, v in taken.items() if self.house.jobs[k[0]].stage is not Stage.CLOSED}
+            assert held == self.house.takings
+
+    @invariant()
+    def a_step_is_done_only_if_that_very_step_was_done(self):
+        for job in self.house.jobs.values() if hasattr(self, "house") else ():
+            shown = {s.id: s.text for s in steps_of(job)}
+            begun = max((x.number for x in job.lines if x.kind == "stage" and x.body["to"] == "repair" and x.body["from"] == "agree"), default=0)
+            for step, line in job.steps.items():
+                assert line.number > begun or step not in OPENING_IDS
+                assert line.body["is_done"]
+                assert line.body["step"] == step
+                assert shown.get(step, line.body["text"]) == line.body["text"]
+
+    def teardown(self):
+        """Whatever was accepted can be read, said and diagnosed afterwards; the dearest of that is held against one job in four."""
+        for tag, job in self.house.jobs.items() if hasattr(self, "house") else ():
+            state = self.house.can_be_read(tag)
+            if len(job.lines) % 4:
+                continue
+            assert diagnose(state.case, job.model, belief=state.belief, ending=state.ending).advice.moves
+
+
+@pytest.mark.parametrize("family", SHEETS)
+def test_the_laws_hold_over_random_sequences_of_asks(family):
+    machine = type(f"Laws_{family}", (Laws,), {"family": family})
+    checks = [HealthCheck.too_slow, HealthCheck.data_too_large, HealthCheck.filter_too_much]
+    run_state_machine_as_test(
+        machine, settings=settings(max_examples=SEQUENCES // 3 + 1, stateful_step_count=12, deadline=None, suppress_health_check=checks, database=None)
+    )
