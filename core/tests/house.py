@@ -25,7 +25,7 @@ class StaleError(Exception):
 
 def value_of(job):
     """Everything that a job amounts to, but for the lines that say so."""
-    return {k: v for k, v in vars(job).items() if k not in ("lines", "struck", "start")}
+    return {"sheet": job.start.sheet.number} | {k: v for k, v in vars(job).items() if k not in ("lines", "struck", "start")}
 
 
 @dataclass
