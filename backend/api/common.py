@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Any
 
 from apps.people.models import User
+from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Schema
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
@@ -56,3 +57,7 @@ WRITES = {**READS, 403: ProblemDocument, 409: ProblemDocument}
 def as_json(view: BaseModel) -> HttpResponse:
     """Return a view as it goes over the wire. It was checked when it was made, and is not checked again."""
     return HttpResponse(view.model_dump_json(), content_type="application/json; charset=utf-8")
+
+
+view_before_commit = transaction.atomic
+"""Around a write whose answer is built from what was written: what cannot be shown is not committed."""

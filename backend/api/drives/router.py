@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from api.common import READS, WRITES, Code, Key, Number, SignedIn, Variant, Word
+from api.common import READS, WRITES, Code, Key, Number, SignedIn, Variant, Word, view_before_commit
 from api.drives.key_views import key_view
 from api.drives.schemas import FitsView, KeyIn, KeyView, SayIn, SheetDetailView, SheetFormView, SheetIn, SheetView
 from api.drives.views import fits_view, sheet_detail_view, sheet_form_view, sheet_view
@@ -45,6 +45,7 @@ def sheet_form(request: SignedIn) -> SheetFormView:
 
 
 @router.post("/sheet-files", response={200: SheetDetailView, **WRITES}, operation_id="import_sheet")
+@view_before_commit
 def import_sheet(request: SignedIn, key: Form[Key], file: File[UploadedFile]) -> SheetDetailView:
     """Read a sheet from a file of the open format: a new variant, or the next version of one that is here. A bad file changes nothing."""
     return sheet_detail_view(sheet_detail(import_file(Command(request.user, key), file.read)))
@@ -57,6 +58,7 @@ def sheet(request: SignedIn, variant: Named, version: Annotated[Number | None, Q
 
 
 @router.post("/sheets/{variant}", response={200: SheetDetailView, **WRITES}, operation_id="save_sheet")
+@view_before_commit
 def save(request: SignedIn, variant: Named, body: SheetIn) -> SheetDetailView:
     """Save a sheet as its next version; jobs keep the version that they have."""
     return sheet_detail_view(sheet_detail(save_sheet(Command(request.user, body.key), read_sheet(body.document), based_on=body.based_on, why=body.why)))
@@ -79,6 +81,7 @@ def export_table(request: SignedIn, variant: Named, table: Annotated[Word, Path(
 
 
 @router.post("/sheets/{variant}/tables/{table}", response={200: SheetDetailView, **WRITES}, operation_id="import_table")
+@view_before_commit
 def import_table(request: SignedIn, variant: Named, table: Annotated[Word, Path()], key: Form[Key], file: File[UploadedFile]) -> SheetDetailView:
     """Replace one table of a sheet by a CSV file, as a new version. A bad file changes nothing."""
     return sheet_detail_view(sheet_detail(import_csv(Command(request.user, key), variant, table, file.read)))
@@ -110,6 +113,7 @@ def fits_level(request: SignedIn, level: Annotated[Word, Path()]) -> FitsView:
 
 
 @router.post("/fits", response={200: FitsView, **WRITES}, operation_id="say")
+@view_before_commit
 def say_fits(request: SignedIn, body: SayIn) -> FitsView:
     """Write down whether a kind of part fits a drive variant; it is shown everywhere from then on."""
     said = Said(**{k: str(v) for k, v in body.dict(exclude={"key", "works"}).items()}, works=tuple(body.works or ()))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from api.common import READS, WRITES, Short, SignedIn, as_json
+from api.common import READS, WRITES, Short, SignedIn, as_json, view_before_commit
 from api.jobs.diagnosis_schemas import ClaimView
 from api.jobs.diagnosis_views import claim_view
 from api.jobs.schemas import DayRowView, FoundView, IntakeIn, JobView, PromptView
@@ -14,7 +14,6 @@ from apps.jobs.selectors import open_job, search, the_day, tried_repairs
 from apps.jobs.services.take_in import Intake, take_in
 from apps.shop.selectors import the_shop
 from apps.writing.once import Command
-from django.db import transaction
 from django.http import HttpResponse
 from ninja import Query, Router
 from spindle.faults.library import MODELS
@@ -53,8 +52,8 @@ def claims(request: SignedIn) -> list[ClaimView]:
 
 
 @router.post("/jobs", response={200: JobView, **WRITES}, operation_id="take_in")
+@view_before_commit
 def create(request: SignedIn, body: IntakeIn) -> HttpResponse:
     """Take a unit in."""
-    with transaction.atomic():  # the view before the commit: what cannot be shown is not written
-        row = take_in(Command(request.user, body.key), Intake(**body.dict(exclude={"key"})))
-        return as_json(job_view(open_job(row, the_shop())))
+    row = take_in(Command(request.user, body.key), Intake(**body.dict(exclude={"key"})))
+    return as_json(job_view(open_job(row, the_shop())))

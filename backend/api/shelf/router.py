@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from api.common import READS, WRITES, Number, Short, SignedIn, Tag, Word
+from api.common import READS, WRITES, Number, Short, SignedIn, Tag, Word, view_before_commit
 from api.shelf import schemas as v
 from api.shelf.views import away_view, donor_detail_view, donor_view, order_view, part_detail_view, part_view, past_order_view, wanted_view
 from apps.jobs.scarce import all_scarce
@@ -94,6 +94,7 @@ def label(request: SignedIn, tag: Tag) -> HttpResponse:
 
 
 @router.post("/shelf/parts", response={200: v.PartDetailView, **WRITES}, operation_id="receive")
+@view_before_commit
 def receive(request: SignedIn, body: v.ReceiveIn) -> v.PartDetailView:
     """Put parts on the shelf."""
     arrival = stock_services.Arrival(**{**body.dict(exclude={"key"}), "health": body.health.value})
@@ -101,6 +102,7 @@ def receive(request: SignedIn, body: v.ReceiveIn) -> v.PartDetailView:
 
 
 @router.post("/shelf/minimum", response={200: v.WantedView, **WRITES}, operation_id="set_minimum")
+@view_before_commit
 def minimum(request: SignedIn, body: v.MinimumIn) -> v.WantedView:
     """Say how many of a kind there should be at least."""
     stock_services.set_minimum(Command(request.user, body.key), body.level, body.code, body.count)
@@ -108,12 +110,14 @@ def minimum(request: SignedIn, body: v.MinimumIn) -> v.WantedView:
 
 
 @router.post("/shelf/parts/{tag}/scrap", response={200: v.PartDetailView, **WRITES}, operation_id="scrap")
+@view_before_commit
 def scrap(request: SignedIn, tag: Tag, body: v.ScrapIn) -> v.PartDetailView:
     """Throw pieces away, with a reason."""
     return _part(stock_services.scrap(Command(request.user, body.key), tag, body.count, body.why).tag)
 
 
 @router.post("/shelf/parts/{tag}/checks", response={200: v.PartDetailView, **WRITES}, operation_id="check_part")
+@view_before_commit
 def check_part(request: SignedIn, tag: Tag, body: v.ChecksIn) -> v.PartDetailView:
     """Write down what a part was seen to do."""
     stock_services.check_health(Command(request.user, body.key), tag, body.seen, body.unit)
@@ -121,6 +125,7 @@ def check_part(request: SignedIn, tag: Tag, body: v.ChecksIn) -> v.PartDetailVie
 
 
 @router.post("/shelf/donors", response={200: v.DonorDetailView, **WRITES}, operation_id="add_donor")
+@view_before_commit
 def add_donor(request: SignedIn, body: v.DonorIn) -> v.DonorDetailView:
     """Keep a unit or drive for parts."""
     made = donor_services.add_donor(Command(request.user, body.key), body.variant, bought_cents=body.bought_cents, origin=body.origin, place=body.place)
@@ -128,6 +133,7 @@ def add_donor(request: SignedIn, body: v.DonorIn) -> v.DonorDetailView:
 
 
 @router.post("/shelf/donors/{tag}/checks", response={200: v.DonorDetailView, **WRITES}, operation_id="check_donor")
+@view_before_commit
 def check_donor(request: SignedIn, tag: Tag, body: v.ChecksIn) -> v.DonorDetailView:
     """Write down what a donor was seen to do."""
     stock_services.check_health(Command(request.user, body.key), donor_by_tag(tag).tag, body.seen, body.unit)
@@ -135,18 +141,21 @@ def check_donor(request: SignedIn, tag: Tag, body: v.ChecksIn) -> v.DonorDetailV
 
 
 @router.post("/shelf/donors/{tag}/harvest", response={200: v.PartDetailView, **WRITES}, operation_id="harvest")
+@view_before_commit
 def harvest(request: SignedIn, tag: Tag, body: v.HarvestIn) -> v.PartDetailView:
     """Take a piece out of a donor and put it on the shelf."""
     return _part(donor_services.harvest(Command(request.user, body.key), tag, body.level, body.place).tag)
 
 
 @router.post("/shelf/donors/{tag}/scrap", response={200: v.DonorDetailView, **WRITES}, operation_id="scrap_donor")
+@view_before_commit
 def scrap_donor(request: SignedIn, tag: Tag, body: v.DonorScrapIn) -> v.DonorDetailView:
     """Throw a donor away, or one piece of it."""
     return _donor(donor_services.scrap_donor(Command(request.user, body.key), tag, body.why, body.level).tag)
 
 
 @router.post("/shelf/orders", response={200: list[v.OrderView], **WRITES}, operation_id="order")
+@view_before_commit
 def place_order(request: SignedIn, body: v.OrderIn) -> list[v.OrderView]:
     """Write an order down."""
     order_services.order(Command(request.user, body.key), order_services.Wanted(**body.dict(exclude={"key"})))
@@ -154,12 +163,14 @@ def place_order(request: SignedIn, body: v.OrderIn) -> list[v.OrderView]:
 
 
 @router.post("/shelf/orders/{tag}/arrive", response={200: v.PartDetailView, **WRITES}, operation_id="arrive")
+@view_before_commit
 def arrive(request: SignedIn, tag: Tag, body: v.ArriveIn) -> v.PartDetailView:
     """An order is here: its pieces go on the shelf."""
     return _part(order_services.arrive(Command(request.user, body.key), tag, on=body.on, place=body.place).tag)
 
 
 @router.post("/shelf/orders/{tag}/dates", response={200: v.PastOrderView | None, **WRITES}, operation_id="correct_dates")
+@view_before_commit
 def correct_dates(request: SignedIn, tag: Tag, body: v.DatesIn) -> v.PastOrderView | None:
     """Put the dates of an order right."""
     placed = order_services.correct_dates(Command(request.user, body.key), tag, ordered_on=body.ordered_on, arrived_on=body.arrived_on)
@@ -173,6 +184,7 @@ def past(request: SignedIn) -> list[v.PastOrderView]:
 
 
 @router.post("/shelf/orders/{tag}/cancel", response={200: list[v.OrderView], **WRITES}, operation_id="cancel_order")
+@view_before_commit
 def cancel(request: SignedIn, tag: Tag, body: v.CancelIn) -> list[v.OrderView]:
     """An order will not come."""
     order_services.cancel_order(Command(request.user, body.key), tag, body.why)

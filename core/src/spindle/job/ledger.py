@@ -12,6 +12,7 @@ from importlib import import_module
 from pkgutil import iter_modules
 from typing import Any
 
+from spindle.errors import CaseError
 from spindle.job import kinds
 from spindle.job.asking import AskKind, Decision, LineKind, Speech, World
 from spindle.job.effects import UseSheet
@@ -57,7 +58,7 @@ def fold(start: Start, lines: Iterable[Line]) -> Job:
     tape = tuple(lines)
     struck: dict[int, Line] = {}
     for line in tape:
-        strikes = KINDS[line.kind].strikes
+        strikes = _kind_of(line).strikes
         if strikes is not None:
             strikes(struck, line)
     job = Job(start, start.notes, struck=struck)
@@ -66,8 +67,17 @@ def fold(start: Start, lines: Iterable[Line]) -> Job:
     return job
 
 
+def _kind_of(line: Line) -> LineKind:
+    if line.kind not in KINDS:
+        raise CaseError(f"line {line.number}", f"nobody here knows what a line of the kind {line.kind} means")
+    return KINDS[line.kind]
+
+
 def _folded(job: Job, line: Line) -> Job:
-    return replace(KINDS[line.kind].fold(job, line), lines=(*job.lines, line))
+    try:
+        return replace(_kind_of(line).fold(job, line), lines=(*job.lines, line))
+    except (LookupError, TypeError, ValueError) as error:
+        raise CaseError(f"line {line.number}", f"this {line.kind} cannot be read ({error!r})") from error
 
 
 def decide(job: Job, ask: Any, world: World) -> Decision:
