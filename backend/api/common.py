@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+import inspect
+from collections.abc import Callable
+from typing import Annotated, Any, ParamSpec, TypeVar
 
 from apps.people.models import User
 from django.db import transaction
@@ -11,6 +13,8 @@ from ninja import Path, Schema
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 from spindle.words.bounds import NO_NUL
 
+_P = ParamSpec("_P")
+_T = TypeVar("_T")
 Short = Annotated[str, StringConstraints(max_length=120, pattern=NO_NUL)]
 Place = Annotated[str, StringConstraints(max_length=60, pattern=NO_NUL)]
 Text = Annotated[str, StringConstraints(max_length=2_000, pattern=NO_NUL)]
@@ -59,5 +63,8 @@ def as_json(view: BaseModel) -> HttpResponse:
     return HttpResponse(view.model_dump_json(), content_type="application/json; charset=utf-8")
 
 
-view_before_commit = transaction.atomic
-"""Around a write whose answer is built from what was written: what cannot be shown is not committed."""
+def view_before_commit(operation: Callable[_P, _T]) -> Callable[_P, _T]:
+    """Answer a write in one transaction with it: what cannot be shown is not committed."""
+    whole = transaction.atomic(operation)
+    whole.__signature__ = inspect.signature(operation, eval_str=True)  # type: ignore[attr-defined]  # the framework reads the types by the module of the function
+    return whole
