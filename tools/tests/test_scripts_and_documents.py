@@ -2,6 +2,7 @@
 
 import ast
 import json
+import os
 import re
 import socket
 import subprocess
@@ -96,3 +97,12 @@ def test_the_core_reads_no_clock_and_prints_nothing():
         imported = {a.name.split(".")[0] for n in ast.walk(tree) if isinstance(n, ast.Import) for a in n.names}
         assert called & banned == set(), file
         assert imported & {"time", "datetime", "random", "logging", "os"} == set(), file
+
+
+def test_a_database_whose_folder_was_closed_is_told_and_never_begun_anew(tmp_path):
+    state = tmp_path / "state"
+    state.mkdir()
+    (state / "pg.place").write_text(str(tmp_path / "gone"), encoding="utf-8")
+    done = subprocess.run(["tools/pg", "start"], cwd=ROOT, capture_output=True, text=True, check=False, timeout=60, env={**os.environ, "PG_STATE": str(state)})
+    assert (done.returncode, "not there any more" in done.stderr) == (1, True)
+    assert not (tmp_path / "gone").exists()
