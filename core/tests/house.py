@@ -1,19 +1,35 @@
 """A house in memory for the laws of a job: two jobs, a shelf and a donor, and writes that happen once, on the version that was seen."""
 
-from dataclasses import dataclass, field, replace
+from dataclasses import astuple, dataclass, field, replace
 from datetime import UTC, datetime
+from functools import cache
 
-from spindle.diagnosis.given.case import Stock
+from spindle.diagnosis.given.case import Answer, Change, Remark, Stock, Trial, TrialResult
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.diagnosis.given.economy import Economy
 from spindle.drives.levels import LEVEL_OF_REPAIR
 from spindle.errors import GoneError, NotFoundError
+from spindle.faults.model import CANT_TELL, QuestionKind
 from spindle.job import effects as e
 from spindle.job.asking import Speech
+from spindle.job.kinds.check import MarkCheck
+from spindle.job.kinds.consent import Consent
+from spindle.job.kinds.depth import SetDepth
+from spindle.job.kinds.intake import Amend
+from spindle.job.kinds.mains import SetMains
+from spindle.job.kinds.passed import AddPass
+from spindle.job.kinds.proposal import Propose
+from spindle.job.kinds.stage import Advance
+from spindle.job.kinds.step import MarkStep
 from spindle.job.ledger import after, decide, fold, says
+from spindle.job.prompts import PROMPTS
+from spindle.job.stages import Stage
 from spindle.job.state import state_of
 from spindle.job.value import Notes, SheetRef, Start
+from spindle.words.bench import Mains, Power
 from spindle.words.health import Health
+
+from .conftest import FAMILIES
 
 AT = datetime(2026, 3, 1, 9, 0, tzinfo=UTC)
 ECONOMY = Economy()
@@ -40,6 +56,8 @@ class House:
     fitted: list = field(default_factory=list)
     own: dict = field(default_factory=dict)
     used: dict = field(default_factory=dict)
+    moved: list = field(default_factory=list)
+    """What the last ask moved beside the tape, in a few words."""
 
     def __post_init__(self):
         model = self.sheets[0].model
@@ -70,6 +88,7 @@ class House:
         if not decision.drafts:
             return False
         now = after(job, decision, at=AT, by="bram")
+        self.moved = [" ".join([type(x).__name__, *(str(v) for v in astuple(x) if isinstance(v, str | int) and v != "")]) for x in decision.effects]
         for effect in decision.effects:
             self.carry_out(tag, effect)
         self.jobs[tag] = now
@@ -140,3 +159,49 @@ def sheets_of(sheet):
     """Three sheets of one family: itself, a newer version, and one that allows less."""
     bare = replace(sheet, variant="X-1", has_trimmer=False, fuse_rating="", has_electrolytics=False, has_alignment=False)
     return [SheetRef(n, s.variant, 1 + (n == 2), compile_model(s)) for n, s in enumerate((sheet, sheet, bare), start=1)]
+
+
+SHEETS = {family: sheets_of(sheet) for family, sheet in FAMILIES.items()}
+WHOLE = {p.id: p.choices[0].id for p in PROMPTS}
+
+
+def forward(job):  # noqa: C901  # one way for each stage
+    """What a bench would do next: the way of a straightforward job, so that every stage is reached."""
+    state = state_of(job, ECONOMY)
+    if not state.missing:
+        return Advance(job.stage)
+    live = SetMains(Power.LIVE) if job.power is not Power.LIVE else None
+    if job.stage is Stage.TAKEN_IN:
+        return Amend("Wenna", "0491", "Clicks.", "own", 90_000, None, WHOLE)
+    if job.stage is Stage.FAULT_SEEN:
+        left = [*(q for q in state.facts.seen_at_least if q not in job.said), *state.facts.classes_to_try]
+        question = job.model.family_questions[left[0]]
+        return Answer(left[0], CANT_TELL) if question.mains is not Mains.LIVE else live or Answer(left[0], question.outcomes[-1].id)
+    if job.stage is Stage.ISOLATE:
+        if job.proposal is not None:
+            return Answer(next(q.id for q in job.model.questions.values() if q.kind is QuestionKind.LOOK), CANT_TELL)
+        return Propose(job.model.repairs[len(job.lines) % len(job.model.repairs)].id)
+    if job.stage is Stage.AGREE:
+        return Consent(True, state.facts.proposed_cents, "Wenna", "by phone")
+    if job.stage is Stage.REPAIR:
+        step = next((s for s in state.steps if s.id not in job.steps and not s.is_trial), None)
+        if step is None:
+            return live or Trial((Change(job.proposal.repair),), TrialResult.CLEAN, 1)
+        if step.mains is Mains.OUT and job.power is not Power.OUT:
+            return SetMains(Power.OUT)
+        return MarkStep(step.id, True, job.model.sheet.fuse_rating)
+    if job.stage is Stage.PROVE:
+        check = next((c for c in state.checks if c.id not in job.checks), None)
+        return (SetDepth(0) if job.depth else None) or live or (MarkCheck(check.id, True) if check else AddPass(True))
+    return SetMains(Power.OUT) if job.power is not Power.OUT else SetDepth(0) if job.depth else Remark("waits")
+
+
+@cache
+def on_the_way(family):
+    """The straightforward job of a family at every point of its way, from the counter to closed."""
+    house = House(SHEETS[family])
+    points = [house.jobs["K-1"]]
+    while points[-1].stage is not Stage.CLOSED:
+        assert house.ask("K-1", forward(points[-1]), key=f"w{len(points)}", version=points[-1].version)
+        points.append(house.jobs["K-1"])
+    return points

@@ -2,7 +2,6 @@
 
 import os
 from dataclasses import replace
-from functools import cache
 
 import pytest
 from hypothesis import HealthCheck, settings
@@ -12,7 +11,7 @@ from spindle.diagnosis.explaining.diagnose import diagnose
 from spindle.diagnosis.given.case import Answer, Change, Remark, Trial, TrialResult
 from spindle.drives.levels import LEVEL_OF_REPAIR
 from spindle.errors import SpindleError
-from spindle.faults.model import CANT_TELL, QuestionKind
+from spindle.faults.model import CANT_TELL
 from spindle.job.kinds.check import MarkCheck
 from spindle.job.kinds.consent import Consent
 from spindle.job.kinds.custody import BringOwnBack, ReleaseOwn, TakeOutOwn
@@ -33,48 +32,14 @@ from spindle.job.prompts import PROMPTS
 from spindle.job.stages import Stage
 from spindle.job.state import state_of, steps_of
 from spindle.repairs.procedure import OPENING_IDS
-from spindle.words.bench import Mains, Power
+from spindle.words.bench import Power
 from spindle.words.health import Health
 from spindle.words.witness import Witness
 
-from .conftest import FAMILIES
-from .house import ECONOMY, House, StaleError, sheets_of, value_of
+from .house import ECONOMY, SHEETS, House, StaleError, forward, on_the_way, value_of
 
 SEQUENCES = int(os.environ.get("SPINDLE_LAWS", "2000"))
 TAGS = st.sampled_from(["K-1", "K-2"])
-WHOLE = {p.id: p.choices[0].id for p in PROMPTS}
-SHEETS = {family: sheets_of(sheet) for family, sheet in FAMILIES.items()}
-
-
-def forward(job):  # noqa: C901  # one way for each stage
-    """What a bench would do next: the way of a straightforward job, so that every stage is reached."""
-    state = state_of(job, ECONOMY)
-    if not state.missing:
-        return Advance(job.stage)
-    live = SetMains(Power.LIVE) if job.power is not Power.LIVE else None
-    if job.stage is Stage.TAKEN_IN:
-        return Amend("Wenna", "0491", "Clicks.", "own", 90_000, None, WHOLE)
-    if job.stage is Stage.FAULT_SEEN:
-        left = [*(q for q in state.facts.seen_at_least if q not in job.said), *state.facts.classes_to_try]
-        question = job.model.family_questions[left[0]]
-        return Answer(left[0], CANT_TELL) if question.mains is not Mains.LIVE else live or Answer(left[0], question.outcomes[-1].id)
-    if job.stage is Stage.ISOLATE:
-        if job.proposal is not None:
-            return Answer(next(q.id for q in job.model.questions.values() if q.kind is QuestionKind.LOOK), CANT_TELL)
-        return Propose(job.model.repairs[len(job.lines) % len(job.model.repairs)].id)
-    if job.stage is Stage.AGREE:
-        return Consent(True, state.facts.proposed_cents, "Wenna", "by phone")
-    if job.stage is Stage.REPAIR:
-        step = next((s for s in state.steps if s.id not in job.steps and not s.is_trial), None)
-        if step is None:
-            return live or Trial((Change(job.proposal.repair),), TrialResult.CLEAN, 1)
-        if step.mains is Mains.OUT and job.power is not Power.OUT:
-            return SetMains(Power.OUT)
-        return MarkStep(step.id, True, job.model.sheet.fuse_rating)
-    if job.stage is Stage.PROVE:
-        check = next((c for c in state.checks if c.id not in job.checks), None)
-        return (SetDepth(0) if job.depth else None) or live or (MarkCheck(check.id, True) if check else AddPass(True))
-    return SetMains(Power.OUT) if job.power is not Power.OUT else SetDepth(0) if job.depth else Remark("waits")
 
 
 def draw(data, job, house):
@@ -126,17 +91,6 @@ def draw(data, job, house):
         Remark: lambda: Remark("hm"),
     }
     return simple[kind]()
-
-
-@cache
-def on_the_way(family):
-    """The straightforward job of a family at every point of its way, from the counter to closed."""
-    house = House(SHEETS[family])
-    points = [house.jobs["K-1"]]
-    while points[-1].stage is not Stage.CLOSED:
-        assert house.ask("K-1", forward(points[-1]), key=f"w{len(points)}", version=points[-1].version)
-        points.append(house.jobs["K-1"])
-    return points
 
 
 class Laws(RuleBasedStateMachine):

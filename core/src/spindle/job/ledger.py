@@ -5,7 +5,7 @@ Kinds of line live in :mod:`spindle.job.kinds`, one module each; a new module th
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from datetime import datetime
 from importlib import import_module
@@ -109,14 +109,3 @@ def after(job: Job, decision: Decision, *, at: datetime, by: str) -> Job:
 def says(line: Line, speech: Speech) -> str:
     """Return a line in plain words."""
     return KINDS[line.kind].says(line.body, speech)
-
-
-def read_ask(name: str, body: Mapping[str, Any]) -> Any:
-    """Return the ask of that name with these fields, for those who write asks as data.
-
-    Raises
-    ------
-    KeyError
-        If there is no such ask.
-    """
-    return next(a.body for a in ASKS.values() if a.name == name)(**body)
