@@ -16,6 +16,8 @@ ROOT = Path(__file__).resolve().parents[1]
 SNAPSHOT = ROOT / "backend" / "api" / "openapi.json"
 SHEET = ROOT / "docs" / "formats" / "sheet.schema.json"
 TYPES = ROOT / "web" / "src" / "api" / "schema.d.ts"
+BOUNDS = ROOT / "web" / "src" / "api" / "bounds.ts"
+KEPT = ("minLength", "maxLength", "minimum", "maximum")
 
 
 def current() -> str:
@@ -32,14 +34,27 @@ def current_sheet() -> str:
     return json.dumps(sheet_schema(), indent=1, ensure_ascii=False) + "\n"
 
 
+def current_bounds() -> str:
+    """Return what the API bounds in each body that it takes, as the forms read it."""
+    bodies = json.loads(current())["components"]["schemas"]
+    found = {name: {field: {k: spec[k] for k in KEPT if k in spec} for field, spec in own.get("properties", {}).items()} for name, own in bodies.items()}
+    kept = {name: {f: b for f, b in fields.items() if b} for name, fields in found.items() if name.endswith("In") or "do" in bodies[name].get("properties", {})}
+    head = "/* What the API bounds in each body that it takes. Made by ./dev api: do not edit. */\n"
+    return f"{head}export const BOUNDS = {json.dumps({n: f for n, f in kept.items() if f}, indent=1)} as const\n"
+
+
 def main(*, is_check: bool) -> int:
     """Write the snapshot, or say whether it and the front end's types are current."""
     if not is_check:
         SNAPSHOT.write_text(current(), encoding="utf-8")
         SHEET.write_text(current_sheet(), encoding="utf-8")
+        BOUNDS.write_text(current_bounds(), encoding="utf-8")
         return 0
     if SHEET.read_text(encoding="utf-8") != current_sheet():
         sys.stderr.write("docs/formats/sheet.schema.json is not what the code says: run ./dev api and look at the difference\n")
+        return 1
+    if BOUNDS.read_text(encoding="utf-8") != current_bounds():
+        sys.stderr.write("web/src/api/bounds.ts does not fit the API: run ./dev api\n")
         return 1
     if SNAPSHOT.read_text(encoding="utf-8") != current():
         sys.stderr.write("backend/api/openapi.json is not what the code says: run ./dev api and look at the difference\n")

@@ -1,4 +1,5 @@
 import pytest
+from hypothesis import Phase, settings
 from spindle.diagnosis.explaining.diagnose import Diagnosis, diagnose
 from spindle.diagnosis.given.case import Answer, Case, Change, Finding, Setting, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel, compile_model
@@ -12,6 +13,9 @@ TRAY = DriveSheet("BW-T9", "tray", Pairing.BOARD, frozenset({"game_dvd", "film_d
 LID = DriveSheet("OP-L3", "lid", Pairing.NONE, frozenset({"game_cd", "music_cd"}), True, "0.5 A slow", True, 2, has_electrolytics=True, has_alignment=True)
 FAMILIES = {"tray": TRAY, "slot": PAIRED, "lid": LID}
 RETRIES = "takes_disc=takes spins=cycles sled_sound=seeks nudges_out=yes"
+
+
+settings.register_profile("mutants", phases=(Phase.explicit, Phase.generate), derandomize=True, max_examples=40, deadline=None)
 
 
 @pytest.fixture(scope="session")

@@ -28,3 +28,9 @@ export const FUNCTION_WORDS = {
 
 /** A function in words; one that this page does not know yet by its own name. */
 export const functionWord = (id: string): string => (FUNCTION_WORDS as Record<string, string>)[id] ?? id
+
+/** The two ends of a check. */
+export const WORKS_OR_FAILS = [
+  { id: 'works', label: 'Works' },
+  { id: 'fails', label: 'Fails' },
+] as const

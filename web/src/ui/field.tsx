@@ -87,3 +87,20 @@ export function Choice({ label, choices, value, onChange, error, inline = false 
     </fieldset>
   )
 }
+
+/** One of many, by its name. */
+export function Select({ label, choices, value, onChange }: Omit<ChoiceProps, 'error' | 'inline'>) {
+  return (
+    <label className="block">
+      <span className="mb-1 block font-semibold">{label}</span>
+      <select className="min-h-11 w-full rounded-lg border border-ink/55 bg-paper px-3" value={value} onChange={(e) => onChange(e.target.value)}>
+        <option value="">Choose…</option>
+        {choices.map((c) => (
+          <option key={c.id} value={c.id}>
+            {c.label}
+          </option>
+        ))}
+      </select>
+    </label>
+  )
+}

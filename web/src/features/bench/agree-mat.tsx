@@ -2,7 +2,7 @@ import { useState } from 'react'
 import type { Quote } from '@/api/types'
 import { useMay } from '@/api/session'
 import { dayOf, timeOf } from '@/lib/dates'
-import { centsOf, money } from '@/lib/money'
+import { centsOf, money, moneySign } from '@/lib/money'
 import { minutes, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Choice, TextField } from '@/ui/field'
@@ -91,7 +91,7 @@ function Consent({ over }: { over: number }) {
         <form onSubmit={(event) => event.preventDefault()}>
           <div className="grid gap-3 md:grid-cols-3">
             <TextField label="Who said it" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
-            <TextField label="Up to, in euro" inputMode="decimal" value={amount} onChange={(e) => setAmount(e.target.value)} error={cents === null ? 'Write an amount, as 45 or 45.50.' : undefined} />
+            <TextField label={`Up to, ${moneySign()}`} inputMode="decimal" value={amount} onChange={(e) => setAmount(e.target.value)} error={cents === null ? 'Write an amount, as 45 or 45.50.' : undefined} />
             <Choice
               label="How"
               value={how}

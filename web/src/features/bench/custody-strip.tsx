@@ -1,10 +1,12 @@
 import { useState } from 'react'
+import { z } from 'zod'
+import { BOUNDS } from '@/api/bounds'
 import { useMay } from '@/api/session'
 import type { Custody } from '@/api/types'
 import { sinceWhen } from '@/lib/dates'
+import { one, words } from '@/lib/fields'
 import { Button } from '@/ui/button'
-import { Dialog } from '@/ui/dialog'
-import { TextField } from '@/ui/field'
+import { FieldsDialog, SelectInput, TextInput } from '@/ui/form-dialog'
 import { PrintLabels } from '@/ui/labels'
 import { Chip } from '@/ui/panel'
 import { useBench } from './bench-context'
@@ -29,7 +31,6 @@ function OutRow({ piece: c }: { piece: Custody }) {
   const { send, isBusy, mayWork, job } = useBench()
   const mayAgree = useMay('agree')
   const [isLeaving, setLeaving] = useState(false)
-  const [name, setName] = useState(job.owner_name)
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1 py-1">
       <span className="min-w-0 flex-1">
@@ -48,60 +49,49 @@ function OutRow({ piece: c }: { piece: Custody }) {
         </Button>
       )}
       {isLeaving && (
-        <Dialog title={`${c.tag} stays here`} open onClose={() => setLeaving(false)} note="From then on it is stock, health not known. Only the owner can say so.">
-          <form
-            className="space-y-4"
-            onSubmit={(event) => {
-              event.preventDefault()
-              if (!name.trim()) return
-              send({ do: 'own_left', part: c.tag, by_name: name.trim() }, `${c.tag} left here`)
-              setLeaving(false)
-            }}
-          >
-            <TextField label="Who said so" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
-            <Button kind="act" type="submit" disabled={!name.trim() || isBusy}>
-              Write it down
-            </Button>
-          </form>
-        </Dialog>
+        <FieldsDialog
+          title={`${c.tag} stays here`}
+          note="From then on it is stock, health not known. Only the owner can say so."
+          act="Write it down"
+          schema={LEAVES}
+          start={{ by_name: job.owner_name }}
+          isBusy={isBusy}
+          onSend={(said) => {
+            send({ do: 'own_left', part: c.tag, ...said }, `${c.tag} left here`)
+            setLeaving(false)
+          }}
+          onClose={() => setLeaving(false)}
+        >
+          <TextInput name="by_name" label="Who said so" maxLength={BOUNDS.ReleaseOwnAsk.by_name.maxLength} />
+        </FieldsDialog>
       )}
     </li>
   )
 }
 
+const LEAVES = z.object({ by_name: words(BOUNDS.ReleaseOwnAsk.by_name) })
+const OUT = z.object({ level: one(), place: words(BOUNDS.TakeOutOwnAsk.place) })
+
 /** A part of the owner's leaves the unit: which, and where it will lie. */
 export function TakeOutDialog({ onClose }: { onClose: () => void }) {
   const { job, send, isBusy } = useBench()
   const bench = useWorkbench(job.tag, job.version)
-  const [level, setLevel] = useState('')
-  const [place, setPlace] = useState('')
   return (
-    <Dialog title="An own part leaves the unit" open onClose={onClose} note="It gets a tag of its own under the job's, and the unit does not leave without it.">
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (!level || !place.trim()) return
-          send({ do: 'own_out', level, place: place.trim() }, 'Own part out of its unit')
-          onClose()
-        }}
-      >
-        <label className="block">
-          <span className="mb-1 block font-semibold">Which part?</span>
-          <select className="min-h-11 w-full rounded-lg border border-ink/55 bg-paper px-3" value={level} onChange={(e) => setLevel(e.target.value)}>
-            <option value="">Choose…</option>
-            {bench.data?.pieces.map((p) => (
-              <option key={p.id} value={p.id}>
-                {p.name}
-              </option>
-            ))}
-          </select>
-        </label>
-        <TextField label="Where does it lie?" value={place} maxLength={60} onChange={(e) => setPlace(e.target.value)} />
-        <Button kind="act" type="submit" disabled={!level || !place.trim() || isBusy}>
-          Tag it
-        </Button>
-      </form>
-    </Dialog>
+    <FieldsDialog
+      title="An own part leaves the unit"
+      note="It gets a tag of its own under the job's, and the unit does not leave without it."
+      act="Tag it"
+      schema={OUT}
+      start={{ level: '', place: '' }}
+      isBusy={isBusy}
+      onSend={(said) => {
+        send({ do: 'own_out', ...said }, 'Own part out of its unit')
+        onClose()
+      }}
+      onClose={onClose}
+    >
+      <SelectInput name="level" label="Which part?" choices={bench.data?.pieces.map((p) => ({ id: p.id, label: p.name })) ?? []} />
+      <TextInput name="place" label="Where does it lie?" maxLength={BOUNDS.TakeOutOwnAsk.place.maxLength} />
+    </FieldsDialog>
   )
 }

@@ -85,7 +85,7 @@ describe('agreeing', () => {
 
   test('an amount that is none is refused at its field', async () => {
     onBench(<AgreeMat />, jobOf({ stage: 'agree', agree: { ...jobOf().agree, proposal } }))
-    await userEvent.type(screen.getByLabelText('Up to, in euro'), 'x')
+    await userEvent.type(screen.getByLabelText('Up to, €'), 'x')
     expect(screen.getByRole('alert')).toHaveTextContent('Write an amount')
   })
 

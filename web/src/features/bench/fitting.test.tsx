@@ -1,4 +1,4 @@
-import { screen, within } from '@testing-library/react'
+import { screen, within, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { beforeEach, describe, expect, test, vi } from 'vitest'
 import type { Source, SwapPlan, Workbench } from '@/api/types'
@@ -65,7 +65,7 @@ describe('parts that fit', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Back on the shelf' }))
     await userEvent.click(within(screen.getByRole('group', { name: 'reads' })).getByLabelText('Fails'))
     await userEvent.click(screen.getByRole('button', { name: 'Put it back' }))
-    expect(send.mock.calls[0]?.[0]).toMatchObject({ line: 9, seen: { reads: false } })
+    await waitFor(() => expect(send.mock.calls[0]?.[0]).toMatchObject({ line: 9, seen: { reads: false } }))
   })
 })
 

@@ -1,8 +1,9 @@
-import { useState } from 'react'
-import { centsOf } from '@/lib/money'
-import { Button } from '@/ui/button'
-import { Dialog } from '@/ui/dialog'
-import { Choice, TextField } from '@/ui/field'
+import { useFormContext, useWatch } from 'react-hook-form'
+import { z } from 'zod'
+import { BOUNDS } from '@/api/bounds'
+import { amount, one, text } from '@/lib/fields'
+import { moneySign } from '@/lib/money'
+import { ChoiceInput, FieldsDialog, SelectInput, TextInput } from '@/ui/form-dialog'
 import { useBench } from './bench-context'
 import { Functions, HEALTHS, type FunctionName, type Health } from './item-fields'
 
@@ -11,70 +12,49 @@ const PLACES = [
   { id: 'donor', label: 'In a donor' },
   { id: 'transit', label: 'On its way' },
 ] as const
+type Place = (typeof PLACES)[number]['id']
+
+const { item, wait_days } = BOUNDS.NotePartAsk
+const daysOf = (typed: string): number => Number(typed.replace(',', '.'))
+const PART = z
+  .object({ repair: one(), item: text(item), place: one<Place>(), health: one<Health>(), works: z.array(z.custom<FunctionName>()), price_cents: amount({ mayBeEmpty: true }), days: z.string() })
+  .refine((p) => p.place !== 'transit' || (daysOf(p.days) > 0 && daysOf(p.days) <= wait_days.maximum), { path: ['days'], message: `A number of days from 1 to ${wait_days.maximum}.` })
 
 /** A part that this job can use: it changes what a step costs, how long it waits, and how sure it is. */
 export function PartDialog({ onClose }: { onClose: () => void }) {
-  const { job, send, isBusy } = useBench()
-  const [repair, setRepair] = useState('')
-  const [item, setItem] = useState('')
-  const [place, setPlace] = useState('')
-  const [health, setHealth] = useState<Health | ''>('')
-  const [works, setWorks] = useState<FunctionName[]>([])
-  const [price, setPrice] = useState('')
-  const [days, setDays] = useState('')
-  const cents = price.trim() === '' ? 0 : centsOf(price)
-  const wait = place === 'transit' ? Number(days.replace(',', '.')) : 0
-  const isDaysWrong = place === 'transit' && !(wait > 0 && wait <= 365)
-  const isReady = repair && place && health && cents !== null && !isDaysWrong
-  const save = () => {
-    if (!isReady) return
-    send(
-      { do: 'note_part', repair, item: item.trim(), health, works, fails: [], price_cents: cents, wait_days: wait, is_donor: place === 'donor' },
-      `Part noted: ${item.trim() || 'without a tag'}`,
-    )
-    onClose()
-  }
+  const { send, isBusy } = useBench()
   return (
-    <Dialog title="Note a part for this job" open onClose={onClose}>
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          save()
-        }}
-      >
-        <label className="block">
-          <span className="mb-1 block font-semibold">For which repair?</span>
-          <select className="min-h-11 w-full rounded-lg border border-ink/55 bg-paper px-3" value={repair} onChange={(e) => setRepair(e.target.value)}>
-            <option value="">Choose…</option>
-            {job.repairs
-              .filter((r) => r.uses_item)
-              .map((r) => (
-                <option key={r.id} value={r.id}>
-                  {r.name}
-                </option>
-              ))}
-          </select>
-        </label>
-        <TextField label="Its tag" value={item} maxLength={60} onChange={(e) => setItem(e.target.value)} />
-        <Choice label="Where is it?" choices={PLACES} value={place} onChange={setPlace} />
-        {place === 'transit' && (
-          <TextField label="Here in how many days?" inputMode="decimal" value={days} onChange={(e) => setDays(e.target.value)} error={days && isDaysWrong ? 'A number of days from 1 to 365.' : undefined} />
-        )}
-        <Choice label="What is known of it?" choices={HEALTHS} value={health} onChange={(id) => setHealth(id as Health)} />
-        {health === 'unknown' && <Functions value={works} onChange={setWorks} />}
-        <TextField
-          label="Its price to this job, in euro"
-          hint="Empty if it costs nothing more."
-          inputMode="decimal"
-          value={price}
-          onChange={(e) => setPrice(e.target.value)}
-          error={cents === null ? 'An amount like 24 or 24.50.' : undefined}
-        />
-        <Button kind="act" type="submit" disabled={!isReady || isBusy}>
-          Note the part
-        </Button>
-      </form>
-    </Dialog>
+    <FieldsDialog
+      title="Note a part for this job"
+      act="Note the part"
+      schema={PART}
+      start={{ repair: '', item: '', place: '', health: '', works: [], price_cents: '', days: '' }}
+      isBusy={isBusy}
+      onSend={({ place, days, ...said }) => {
+        const where = { wait_days: place === 'transit' ? daysOf(days) : 0, is_donor: place === 'donor' }
+        send({ do: 'note_part', ...said, fails: [], ...where }, `Part noted: ${said.item || 'without a tag'}`)
+        onClose()
+      }}
+      onClose={onClose}
+    >
+      <PartFields />
+    </FieldsDialog>
+  )
+}
+
+function PartFields() {
+  const { job } = useBench()
+  const { setValue } = useFormContext<{ works: FunctionName[] }>()
+  const [place, health, works] = useWatch({ name: ['place', 'health', 'works'] }) as [Place | '', Health | '', FunctionName[]]
+  return (
+    <>
+      <SelectInput name="repair" label="For which repair?" choices={job.repairs.filter((r) => r.uses_item).map((r) => ({ id: r.id, label: r.name }))} />
+      <TextInput name="item" label="Its tag" maxLength={item.maxLength} />
+      <ChoiceInput name="place" label="Where is it?" choices={PLACES} />
+      {place === 'transit' && <TextInput name="days" label="Here in how many days?" inputMode="decimal" />}
+      <ChoiceInput name="health" label="What is known of it?" choices={HEALTHS} />
+      {health === 'unknown' && <Functions value={works} onChange={(now) => setValue('works', now)} />}
+      <TextInput name="price_cents" label={`Its price to this job, ${moneySign()}`} hint="Empty if it costs nothing more." inputMode="decimal" />
+    </>
   )
 }

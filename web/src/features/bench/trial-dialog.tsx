@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button } from '@/ui/button'
-import { Dialog } from '@/ui/dialog'
-import { Choice, TextField } from '@/ui/field'
+import { Choice, Select, TextField } from '@/ui/field'
+import { FormDialog } from '@/ui/form-dialog'
 import { Notice } from '@/ui/panel'
 import { useBench } from './bench-context'
 import { Functions, HEALTHS, type FunctionName, type Health } from './item-fields'
@@ -35,7 +35,7 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
   const alter = (n: number, more: Partial<Draft>) => setChanges(changes.map((c, i) => (i === n ? { ...c, ...more } : c)))
   const name = (id: string) => job.repairs.find((r) => r.id === id)?.name ?? ''
   const save = () => {
-    if (!isReady) return
+    if (result === '') return
     const sent = changes.map((c) => (usesItem(c.repair) ? { ...c, item: c.item.trim(), health: c.health as Health } : { repair: c.repair, item: '', health: 'proven' as const }))
     const says = `Trial: ${changes.map((c) => name(c.repair)).join(' and ')}, ${RESULTS.find((r) => r.id === result)!.label.toLowerCase()}`
     send({ do: 'trial', changes: sent, result, clean_passes: result === 'clean' ? 1 : 0 }, says)
@@ -43,14 +43,15 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
   }
   const setMains = () => send({ do: 'mains', state: 'live' }, 'Mains live')
   return (
-    <Dialog title="Log a trial" open onClose={onClose} note="One change at a time: what changed together shares the credit.">
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          save()
-        }}
-      >
+    <FormDialog
+      title="Log a trial"
+      note="One change at a time: what changed together shares the credit."
+      act="Log the trial"
+      isReady={isReady}
+      isBusy={isBusy}
+      onSend={save}
+      onClose={onClose}
+    >
         {changes.map((c, n) => (
           <ChangeFields key={n} change={c} usesItem={usesItem(c.repair)} canStay={result === 'no_change' || result === 'worse'} onChange={(more) => alter(n, more)} onDrop={n > 0 ? () => setChanges(changes.filter((_, i) => i !== n)) : undefined} />
         ))}
@@ -68,11 +69,7 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
             </Button>
           </Notice>
         )}
-        <Button kind="act" type="submit" disabled={!isReady || isBusy}>
-          Log the trial
-        </Button>
-      </form>
-    </Dialog>
+    </FormDialog>
   )
 }
 
@@ -88,17 +85,7 @@ function ChangeFields({ change, usesItem, canStay, onChange, onDrop }: FieldProp
   const { job } = useBench()
   return (
     <div className={onDrop ? 'space-y-3 border-t border-line pt-3' : 'space-y-3'}>
-      <label className="block">
-        <span className="mb-1 block font-semibold">{onDrop ? 'What else?' : 'What was changed?'}</span>
-        <select className="min-h-11 w-full rounded-lg border border-ink/55 bg-paper px-3" value={change.repair} onChange={(e) => onChange({ repair: e.target.value })}>
-          <option value="">Choose…</option>
-          {job.repairs.map((r) => (
-            <option key={r.id} value={r.id}>
-              {r.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Select label={onDrop ? 'What else?' : 'What was changed?'} choices={job.repairs.map((r) => ({ id: r.id, label: r.name }))} value={change.repair} onChange={(repair) => onChange({ repair })} />
       {usesItem && (
         <>
           <TextField label="Tag of the part that went in" hint="The same part tried twice counts once. Leave empty if it has none." value={change.item} maxLength={60} onChange={(e) => onChange({ item: e.target.value })} />

@@ -142,7 +142,7 @@ describe('the editor', () => {
     const { sent } = edit({ 'POST /api/sheets/VM-1': sheet })
     await userEvent.selectOptions(await screen.findByLabelText('How does a disc go in?'), 'slot')
     await userEvent.selectOptions(screen.getByLabelText('Add a price for'), 'replace_pickup')
-    await userEvent.type(screen.getByLabelText('replace_pickup, price in euro'), '26')
+    await userEvent.type(screen.getByLabelText('replace_pickup, price in €'), '26')
     await userEvent.type(screen.getByLabelText('How the unit stands'), 'flat')
     await userEvent.type(screen.getByLabelText('The label faces'), 'up')
     await click('Add')

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { SheetForm } from '@/api/types'
+import { moneySign } from '@/lib/money'
 import { discClass } from '@/lib/words'
 import { Button } from '@/ui/button'
 import type { SheetDocument } from './document'
@@ -49,8 +50,8 @@ export function FiguresEditor({ document, form, onDrive }: Props) {
         <legend className="mb-1 font-semibold">Prices and waits where nothing is on the shelf</legend>
         {Object.entries(prices).map(([r, p]) => (
           <div key={r} className="flex min-h-12 flex-wrap items-center gap-2">
-            <span className="w-44">{repairs.find((x) => x.id === r)?.label ?? r}</span>€
-            {number(`${r}, price in euro`, p.price_eur, (n) => onDrive({ prices: { ...prices, [r]: { ...p, price_eur: n } } }))}
+            <span className="w-44">{repairs.find((x) => x.id === r)?.label ?? r}</span>{moneySign()}
+            {number(`${r}, price in ${moneySign()}`, p.price_eur, (n) => onDrive({ prices: { ...prices, [r]: { ...p, price_eur: n } } }))}
             {number(`${r}, wait in days`, p.wait_days, (n) => onDrive({ prices: { ...prices, [r]: { ...p, wait_days: n } } }))} days
             <Button kind="quiet" className="px-1!" aria-label={`Take out the price of ${r}`} onClick={() => onDrive({ prices: Object.fromEntries(Object.entries(prices).filter(([k]) => k !== r)) })}>
               Take out

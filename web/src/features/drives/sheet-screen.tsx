@@ -4,6 +4,7 @@ import { useSheetForm } from '@/api/sheets'
 import { useMay } from '@/api/session'
 import type { SheetDetail, SheetForm, Table } from '@/api/types'
 import { dayOf } from '@/lib/dates'
+import { money } from '@/lib/money'
 import { discClass } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
@@ -155,7 +156,7 @@ function Facts({ sheet, document, form }: { sheet: SheetDetail; document: SheetD
     ...(drive.family === 'tray' ? ([['has_belt', 'Load', drive.has_belt ? 'by a belt' : 'by gears alone']] as [string, string, string][]) : []),
     ...(drive.family === 'lid' ? ([['lid_switches', 'Lid switches', String(drive.lid_switches)]] as [string, string, string][]) : []),
     ...Object.entries(document.drive.reference_times ?? {}).map(([c, t]): [string, string, string] => ['reference_times', `${discClass(c)} to play`, `${t.mean_s} s ± ${t.sd_s} s, ${t.n} readings`]),
-    ...Object.entries(document.drive.prices ?? {}).map(([r, p]): [string, string, string] => ['prices', r.replaceAll('_', ' '), `€${p.price_eur}, ${p.wait_days} days`]),
+    ...Object.entries(document.drive.prices ?? {}).map(([r, p]): [string, string, string] => ['prices', r.replaceAll('_', ' '), `${money(Math.round(p.price_eur * 100))}, ${p.wait_days} days`]),
   ]
   return (
     <table className="w-full text-left">

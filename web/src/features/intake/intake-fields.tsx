@@ -17,7 +17,7 @@ export interface Notes {
 export const emptyNotes: Notes = { owner_name: '', owner_contact: '', complaint: '', supply: '', limit: '', promised_on: '', condition: {} }
 
 export const limitError = (typed: string): string | undefined =>
-  typed.trim() === '' || centsOf(typed) !== null ? undefined : 'Write an amount in euro, as 45 or 45.50.'
+  typed.trim() === '' || centsOf(typed) !== null ? undefined : 'Write an amount, as 45 or 45.50.'
 
 interface Props {
   notes: Notes

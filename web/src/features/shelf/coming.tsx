@@ -1,15 +1,18 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
+import { z } from 'zod'
+import { BOUNDS } from '@/api/bounds'
 import { useMay } from '@/api/session'
 import type { Order } from '@/api/types'
 import { dayOf, today } from '@/lib/dates'
+import { day, text, words } from '@/lib/fields'
 import { money } from '@/lib/money'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
-import { Dialog } from '@/ui/dialog'
-import { TextField } from '@/ui/field'
+import { FieldsDialog, TextInput } from '@/ui/form-dialog'
 import { Notice, Panel } from '@/ui/panel'
 import { OrderDialog } from './order-dialog'
+import { DatesDialog, PastOrders } from './past-orders'
 import { ShelfPage } from './shelf-page'
 import { useArrive, useCancelOrder, useOrders } from './shelf-queries'
 
@@ -35,6 +38,7 @@ export function ShelfComing() {
           )
         }}
       </Asked>
+      <PastOrders may={may} />
       {isOrdering && <OrderDialog onClose={() => setOrdering(false)} />}
     </ShelfPage>
   )
@@ -43,7 +47,7 @@ export function ShelfComing() {
 const inDays = (days: number): string => (days < 1 ? 'within a day' : `in ${Math.round(days)} ${Math.round(days) === 1 ? 'day' : 'days'}`)
 
 function OrderRow({ order: o, most, may }: { order: Order; most: number; may: boolean }) {
-  const [open, setOpen] = useState<'arrive' | 'cancel' | null>(null)
+  const [open, setOpen] = useState<'arrive' | 'cancel' | 'dates' | null>(null)
   return (
     <li className="grid items-center gap-x-4 gap-y-1 py-2.5 md:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)_auto]">
       <span>
@@ -63,71 +67,62 @@ function OrderRow({ order: o, most, may }: { order: Order; most: number; may: bo
         </span>
       </span>
       {may && (
-        <span className="flex gap-1.5">
+        <span className="flex flex-wrap justify-end gap-1.5">
           <Button onClick={() => setOpen('arrive')}>It is here</Button>
+          <Button kind="quiet" onClick={() => setOpen('dates')}>
+            Dates wrong
+          </Button>
           <Button kind="quiet" onClick={() => setOpen('cancel')}>
             Will not come
           </Button>
         </span>
       )}
       {open === 'arrive' && <ArriveDialog order={o} onClose={() => setOpen(null)} />}
+      {open === 'dates' && <DatesDialog tag={o.tag} orderedOn={o.ordered_on} arrivedOn={null} onClose={() => setOpen(null)} />}
       {open === 'cancel' && <CancelDialog order={o} onClose={() => setOpen(null)} />}
     </li>
   )
 }
 
+const ARRIVED = z.object({ on: day(), place: text(BOUNDS.ArriveIn.place) })
+
 function ArriveDialog({ order, onClose }: { order: Order; onClose: () => void }) {
   const arrive = useArrive(order.tag)
   const navigate = useNavigate()
-  const [on, setOn] = useState(today())
-  const [place, setPlace] = useState('')
   return (
-    <Dialog title={`${order.tag} is here`} open onClose={onClose} note={`${order.count} × ${order.name}. Count them before you put them away.`}>
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          arrive.mutate({ on, place: place.trim() }, { onSuccess: (part) => void navigate(`/shelf/parts/${part.tag}`) })
-        }}
-      >
-        <TextField label="Arrived on" type="date" value={on} onChange={(e) => setOn(e.target.value)} />
-        <TextField label="Where it lies" value={place} maxLength={60} onChange={(e) => setPlace(e.target.value)} />
-        {arrive.error && (
-          <Notice tone="danger" title="Not written" role="alert">
-            {arrive.error.message}
-          </Notice>
-        )}
-        <Button kind="act" type="submit" disabled={!on || arrive.isPending}>
-          Put them on the shelf
-        </Button>
-      </form>
-    </Dialog>
+    <FieldsDialog
+      title={`${order.tag} is here`}
+      note={`${order.count} × ${order.name}. Count them before you put them away.`}
+      act="Put them on the shelf"
+      schema={ARRIVED}
+      start={{ on: today(), place: '' }}
+      error={arrive.error}
+      isBusy={arrive.isPending}
+      onSend={(said) => arrive.mutate(said, { onSuccess: (part) => void navigate(`/shelf/parts/${part.tag}`) })}
+      onClose={onClose}
+    >
+      <TextInput name="on" label="Arrived on" type="date" />
+      <TextInput name="place" label="Where it lies" maxLength={BOUNDS.ArriveIn.place.maxLength} />
+    </FieldsDialog>
   )
 }
+
+const CANCELLED = z.object({ why: words(BOUNDS.CancelIn.why) })
 
 function CancelDialog({ order, onClose }: { order: Order; onClose: () => void }) {
   const cancel = useCancelOrder(order.tag)
-  const [why, setWhy] = useState('')
   return (
-    <Dialog title={`${order.tag} will not come`} open onClose={onClose}>
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (why.trim()) cancel.mutate({ why: why.trim() }, { onSuccess: onClose })
-        }}
-      >
-        <TextField label="Why" value={why} maxLength={120} onChange={(e) => setWhy(e.target.value)} />
-        {cancel.error && (
-          <Notice tone="danger" title="Not written" role="alert">
-            {cancel.error.message}
-          </Notice>
-        )}
-        <Button kind="act" type="submit" disabled={!why.trim() || cancel.isPending}>
-          Write it down
-        </Button>
-      </form>
-    </Dialog>
+    <FieldsDialog
+      title={`${order.tag} will not come`}
+      act="Write it down"
+      schema={CANCELLED}
+      start={{ why: '' }}
+      error={cancel.error}
+      isBusy={cancel.isPending}
+      onSend={(said) => cancel.mutate(said, { onSuccess: onClose })}
+      onClose={onClose}
+    >
+      <TextInput name="why" label="Why" maxLength={BOUNDS.CancelIn.why.maxLength} />
+    </FieldsDialog>
   )
 }
-

@@ -1,12 +1,14 @@
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { z } from 'zod'
+import { BOUNDS } from '@/api/bounds'
 import { useSheets } from '@/api/sheets'
 import { useMay } from '@/api/session'
-import { centsOf } from '@/lib/money'
+import { amount, one, text } from '@/lib/fields'
+import { moneySign } from '@/lib/money'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
-import { Dialog } from '@/ui/dialog'
-import { TextField } from '@/ui/field'
+import { FieldsDialog, SelectInput, TextInput } from '@/ui/form-dialog'
 import { Notice } from '@/ui/panel'
 import { ShelfPage } from './shelf-page'
 import { useAddDonor, useDonors } from './shelf-queries'
@@ -52,51 +54,34 @@ export function ShelfDonors() {
   )
 }
 
+const { origin, place } = BOUNDS.DonorIn
+const DONOR = z.object({ variant: one(), origin: text(origin), place: text(place), bought_cents: amount({ mayBeEmpty: true }) })
+
 function AddDonor({ onClose }: { onClose: () => void }) {
   const add = useAddDonor()
   const variants = useSheets()
   const navigate = useNavigate()
-  const [variant, setVariant] = useState('')
-  const [origin, setOrigin] = useState('')
-  const [place, setPlace] = useState('')
-  const [price, setPrice] = useState('')
-  const cents = price.trim() === '' ? 0 : centsOf(price)
   return (
-    <Dialog title="Keep a donor" open onClose={onClose}>
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (variant && cents !== null)
-            add.mutate({ variant, bought_cents: cents, origin: origin.trim(), place: place.trim() }, { onSuccess: (donor) => void navigate(`/shelf/donors/${donor.tag}`) })
-        }}
-      >
-        <label className="block">
-          <span className="mb-1 block font-semibold">Which drive is in it?</span>
-          <select className="min-h-11 w-full rounded-lg border border-ink/55 bg-paper px-3" value={variant} onChange={(e) => setVariant(e.target.value)}>
-            <option value="">Choose…</option>
-            {variants.data?.map((s) => (
-              <option key={s.id} value={s.drive.variant}>
-                {s.drive.variant}: {s.drive.maker} {s.drive.console}, revision {s.drive.revision}
-              </option>
-            ))}
-          </select>
-        </label>
-        <TextField label="Where it comes from, what was wrong" value={origin} maxLength={120} onChange={(e) => setOrigin(e.target.value)} />
-        <div className="grid gap-3 sm:grid-cols-2">
-          <TextField label="Where it lies" value={place} maxLength={60} onChange={(e) => setPlace(e.target.value)} />
-          <TextField label="Paid, in euro" inputMode="decimal" value={price} error={cents === null ? 'An amount like 12 or 12.50.' : undefined} onChange={(e) => setPrice(e.target.value)} />
-        </div>
-        {add.error && (
-          <Notice tone="danger" title="Not written" role="alert">
-            {add.error.message}
-          </Notice>
-        )}
-        <Button kind="act" type="submit" disabled={!variant || cents === null || add.isPending}>
-          Keep it
-        </Button>
-      </form>
-    </Dialog>
+    <FieldsDialog
+      title="Keep a donor"
+      act="Keep it"
+      schema={DONOR}
+      start={{ variant: '', origin: '', place: '', bought_cents: '' }}
+      error={add.error}
+      isBusy={add.isPending}
+      onSend={(said) => add.mutate(said, { onSuccess: (donor) => void navigate(`/shelf/donors/${donor.tag}`) })}
+      onClose={onClose}
+    >
+      <SelectInput
+        name="variant"
+        label="Which drive is in it?"
+        choices={variants.data?.map((s) => ({ id: s.drive.variant, label: `${s.drive.variant}: ${s.drive.maker} ${s.drive.console}, revision ${s.drive.revision}` })) ?? []}
+      />
+      <TextInput name="origin" label="Where it comes from, what was wrong" maxLength={origin.maxLength} />
+      <div className="grid gap-3 sm:grid-cols-2">
+        <TextInput name="place" label="Where it lies" maxLength={place.maxLength} />
+        <TextInput name="bought_cents" label={`Paid, ${moneySign()}`} inputMode="decimal" />
+      </div>
+    </FieldsDialog>
   )
 }
-

@@ -1,59 +1,38 @@
-import { useState } from 'react'
-import { centsOf } from '@/lib/money'
-import { wholeOf } from '@/lib/whole'
+import { z } from 'zod'
+import { BOUNDS } from '@/api/bounds'
 import { today } from '@/lib/dates'
-import { Button } from '@/ui/button'
-import { Dialog } from '@/ui/dialog'
-import { TextField } from '@/ui/field'
-import { Notice } from '@/ui/panel'
-import { KindFields, noKind, type KindDraft } from './kind-fields'
+import { amount, day, whole, words } from '@/lib/fields'
+import { moneySign } from '@/lib/money'
+import { FieldsDialog, TextInput } from '@/ui/form-dialog'
+import { KIND, KindFields, noKind, type KindStart } from './kind-fields'
 import { useOrder } from './shelf-queries'
 
+const { supplier } = BOUNDS.OrderIn
+const ORDER = z.object({ ...KIND, supplier: words(supplier), packs: whole(), pack_size: whole(), pack_cents: amount(), ordered_on: day() })
+
 /** An order, in packs. */
-export function OrderDialog({ start = noKind, onClose }: { start?: KindDraft; onClose: () => void }) {
+export function OrderDialog({ start = noKind, onClose }: { start?: KindStart; onClose: () => void }) {
   const order = useOrder()
-  const [kind, setKind] = useState(start)
-  const [supplier, setSupplier] = useState('')
-  const [packs, setPacks] = useState('1')
-  const [size, setSize] = useState('1')
-  const [price, setPrice] = useState('')
-  const [on, setOn] = useState(today())
-  const cents = centsOf(price)
-  const [n, pieces] = [wholeOf(packs), wholeOf(size)]
-  const isReady = kind.level !== '' && kind.code.trim() !== '' && supplier.trim() !== '' && n !== null && pieces !== null && cents !== null && on !== ''
-  const save = () => {
-    if (!isReady) return
-    order.mutate(
-      { supplier: supplier.trim(), level: kind.level, code: kind.code.trim(), name: kind.name.trim(), packs: n, pack_size: pieces, pack_cents: cents, ordered_on: on },
-      { onSuccess: onClose },
-    )
-  }
   return (
-    <Dialog title="Write an order down" open onClose={onClose} note="How long this supplier takes follows from its past orders.">
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          save()
-        }}
-      >
-        <KindFields kind={kind} onChange={setKind} />
-        <TextField label="From whom" value={supplier} maxLength={80} onChange={(e) => setSupplier(e.target.value)} />
-        <div className="grid gap-3 sm:grid-cols-4">
-          <TextField label="Packs" inputMode="numeric" value={packs} error={n === null ? 'From 1.' : undefined} onChange={(e) => setPacks(e.target.value)} />
-          <TextField label="Pieces in a pack" inputMode="numeric" value={size} error={pieces === null ? 'From 1.' : undefined} onChange={(e) => setSize(e.target.value)} />
-          <TextField label="Price of a pack, €" inputMode="decimal" value={price} error={price && cents === null ? 'Like 24 or 24.50.' : undefined} onChange={(e) => setPrice(e.target.value)} />
-          <TextField label="Ordered on" type="date" value={on} onChange={(e) => setOn(e.target.value)} />
-        </div>
-        {order.error && (
-          <Notice tone="danger" title="Not written" role="alert">
-            {order.error.message}
-          </Notice>
-        )}
-        <Button kind="act" type="submit" disabled={!isReady || order.isPending}>
-          {order.isPending ? 'Writing…' : 'Write the order down'}
-        </Button>
-      </form>
-    </Dialog>
+    <FieldsDialog
+      title="Write an order down"
+      note="How long this supplier takes follows from its past orders."
+      act="Write the order down"
+      schema={ORDER}
+      start={{ ...start, supplier: '', packs: '1', pack_size: '1', pack_cents: '', ordered_on: today() }}
+      error={order.error}
+      isBusy={order.isPending}
+      onSend={(said) => order.mutate(said, { onSuccess: onClose })}
+      onClose={onClose}
+    >
+      <KindFields />
+      <TextInput name="supplier" label="From whom" maxLength={supplier.maxLength} />
+      <div className="grid gap-3 sm:grid-cols-4">
+        <TextInput name="packs" label="Packs" inputMode="numeric" />
+        <TextInput name="pack_size" label="Pieces in a pack" inputMode="numeric" />
+        <TextInput name="pack_cents" label={`Price of a pack, ${moneySign()}`} inputMode="decimal" />
+        <TextInput name="ordered_on" label="Ordered on" type="date" />
+      </div>
+    </FieldsDialog>
   )
 }

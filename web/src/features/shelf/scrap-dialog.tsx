@@ -1,9 +1,8 @@
-import { useState } from 'react'
-import { wholeOf } from '@/lib/whole'
-import { Button } from '@/ui/button'
-import { Dialog } from '@/ui/dialog'
-import { TextField } from '@/ui/field'
-import { Notice } from '@/ui/panel'
+import { useMemo } from 'react'
+import { z } from 'zod'
+import { BOUNDS } from '@/api/bounds'
+import { whole, words } from '@/lib/fields'
+import { FieldsDialog, TextInput } from '@/ui/form-dialog'
 
 interface Props {
   title: string
@@ -15,31 +14,25 @@ interface Props {
   onClose: () => void
 }
 
+const { why } = BOUNDS.ScrapIn
+
 /** Something goes for good, with a reason. */
 export function ScrapDialog({ title, most, error, isBusy, onScrap, onClose }: Props) {
-  const [count, setCount] = useState('1')
-  const [why, setWhy] = useState('')
-  const n = wholeOf(count, 1, most)
+  const schema = useMemo(() => z.object({ count: whole(1, most), why: words(why) }), [most])
   return (
-    <Dialog title={title} open onClose={onClose} note="Electronics go where your local rules send them.">
-      <form
-        className="space-y-4"
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (n !== null && why.trim()) onScrap(n, why.trim())
-        }}
-      >
-        {most > 1 && <TextField label={`How many of ${most}`} inputMode="numeric" value={count} error={n !== null ? undefined : `A whole number from 1 to ${most}.`} onChange={(e) => setCount(e.target.value)} />}
-        <TextField label="Why" value={why} maxLength={120} onChange={(e) => setWhy(e.target.value)} />
-        {error && (
-          <Notice tone="danger" title="Not written" role="alert">
-            {error.message}
-          </Notice>
-        )}
-        <Button kind="act" type="submit" disabled={n === null || !why.trim() || isBusy}>
-          Throw away
-        </Button>
-      </form>
-    </Dialog>
+    <FieldsDialog
+      title={title}
+      note="Electronics go where your local rules send them."
+      act="Throw away"
+      schema={schema}
+      start={{ count: '1', why: '' }}
+      error={error}
+      isBusy={isBusy}
+      onSend={(said) => onScrap(said.count, said.why)}
+      onClose={onClose}
+    >
+      {most > 1 && <TextInput name="count" label={`How many of ${most}`} inputMode="numeric" />}
+      <TextInput name="why" label="Why" maxLength={why.maxLength} />
+    </FieldsDialog>
   )
 }

@@ -31,3 +31,5 @@ export const useScrapDonor = (tag: string) => useOnce((body: Schemas['DonorScrap
 export const useOrder = () => useOnce((body: Schemas['OrderIn']) => dataOf(client.POST('/api/shelf/orders', { body })), TOUCHED)
 export const useArrive = (tag: string) => useOnce((body: Schemas['ArriveIn']) => dataOf(client.POST('/api/shelf/orders/{tag}/arrive', { params: { path: { tag } }, body })), TOUCHED)
 export const useCancelOrder = (tag: string) => useOnce((body: Schemas['CancelIn']) => dataOf(client.POST('/api/shelf/orders/{tag}/cancel', { params: { path: { tag } }, body })), TOUCHED)
+export const usePastOrders = () => useQuery({ queryKey: ['shelf', 'past-orders'], queryFn: () => dataOf(client.GET('/api/shelf/past-orders')) })
+export const useCorrectDates = (tag: string) => useOnce((body: Schemas['DatesIn']) => dataOf(client.POST('/api/shelf/orders/{tag}/dates', { params: { path: { tag } }, body })), TOUCHED)

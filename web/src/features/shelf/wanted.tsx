@@ -7,7 +7,7 @@ import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Chip, Notice, Panel } from '@/ui/panel'
 import { OrderDialog } from './order-dialog'
-import type { KindDraft } from './kind-fields'
+import type { KindStart } from './kind-fields'
 import { ShelfPage } from './shelf-page'
 import { useWanted } from './shelf-queries'
 
@@ -15,7 +15,7 @@ import { useWanted } from './shelf-queries'
 export function ShelfWanted() {
   const wanted = useWanted()
   const may = useMay('shelf')
-  const [ordering, setOrdering] = useState<KindDraft | null>(null)
+  const [ordering, setOrdering] = useState<KindStart | null>(null)
   return (
     <ShelfPage lead="What open jobs wait for, who should get it, and what has run low.">
       <Asked of={wanted} what="what is wanted">
