@@ -24,4 +24,4 @@ export const whole = (low = 1, high = 9_999) => parsed((typed) => wholeOf(typed,
 /** Cents; an empty field is no money where it `mayBeEmpty`. */
 export const amount = ({ mayBeEmpty = false } = {}) => parsed((typed) => (mayBeEmpty && typed.trim() === '' ? 0 : centsOf(typed)), 'An amount like 24 or 24.50.')
 /** Which of some functions work or fail; what nobody tried is left out. */
-export const seen = () => z.record(z.string(), z.string()).transform((told) => Object.fromEntries(Object.entries(told).filter(([, s]) => s).map(([f, s]) => [f, s === 'works'])))
+export const seen = () => z.record(z.string(), z.string().optional()).transform((told) => Object.fromEntries(Object.entries(told).filter(([, s]) => s).map(([f, s]) => [f, s === 'works'])))
