@@ -21,7 +21,7 @@ from spindle.job.kinds.passed import AddPass
 from spindle.job.kinds.proposal import Propose
 from spindle.job.kinds.stage import Advance
 from spindle.job.kinds.step import MarkStep
-from spindle.job.ledger import after, decide, fold, says
+from spindle.job.ledger import ASKS, after, decide, fold, says
 from spindle.job.prompts import PROMPTS
 from spindle.job.stages import Stage
 from spindle.job.state import state_of
@@ -88,7 +88,14 @@ class House:
         if not decision.drafts:
             return False
         now = after(job, decision, at=AT, by="bram")
-        self.moved = [" ".join([type(x).__name__, *(str(v) for v in astuple(x) if isinstance(v, str | int) and v != "")]) for x in decision.effects]
+        touched = {*ASKS[type(ask)].touches(job, ask)}
+        moved = {x.origin or x.tag for x in decision.effects if isinstance(x, e.Take)} | {
+            self.takings[tag, x.line] for x in decision.effects if isinstance(x, e.GiveBack)
+        }
+        assert moved <= touched, "what an ask moves is locked before it is decided"
+        self.moved = [
+            " ".join([type(x).__name__, *(str(v) for v in astuple(x) if isinstance(v, str | int | dict) and v not in ("", {}))]) for x in decision.effects
+        ]
         for effect in decision.effects:
             self.carry_out(tag, effect)
         self.jobs[tag] = now
@@ -144,7 +151,8 @@ class World:
         if tag not in self.house.shelf:
             return None
         level, n = self.house.shelf[tag]
-        return e.ShelfPiece(tag, level, is_here=n > 0)
+        known = (Health.UNKNOWN, frozenset({"spins"}), frozenset({"reads"})) if tag == "P-2" else ()
+        return e.ShelfPiece(tag, level, *known, is_here=n > 0, price_cents=250)
 
     def gone(self, piece):
         return GoneError(f"{piece.tag} is gone.")

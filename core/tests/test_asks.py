@@ -45,7 +45,8 @@ def answered(house, words):
             return "nothing changes"
     except SpindleError as error:
         params = {k: v for k, v in error.params.items() if k in ("reason", "place")}
-        return f"{error.code} {' '.join(params.values())}: {error}".replace(" :", ":")
+        more = "".join(f" [{m['code']}] {m['text']}" for m in error.params.get("missing", []))
+        return f"{error.code} {' '.join(params.values())}: {error}{more}".replace(" :", ":")
     now = house.jobs["K-1"]
     return "; ".join([*(says(line, Speech(now)) for line in now.lines[len(job.lines) :]), *house.moved])
 

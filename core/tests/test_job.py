@@ -1,15 +1,23 @@
 """Folding a tape, and the words of its lines: pure, as tables."""
 
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 
 import pytest
+from spindle.diagnosis.given.case import Change, Trial, TrialResult
 from spindle.diagnosis.given.compiled import compile_model
+from spindle.errors import CaseError, NotNowError
 from spindle.formats.drive_facts import read_drive
-from spindle.job.asking import Speech
-from spindle.job.ledger import fold, says
-from spindle.job.line import Line
-from spindle.job.value import SheetRef, Start
+from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, Speech, one
+from spindle.job.effects import ShelfPiece
+from spindle.job.kinds.custody import TakeOutOwn, level_of
+from spindle.job.ledger import ASKS, KINDS, after, decide, fold, register, says
+from spindle.job.line import Draft, Line
+from spindle.job.state import steps_of
+from spindle.job.taking_in import opening
+from spindle.job.value import Notes, SheetRef, Start
 from spindle.words.bench import Depth
+from spindle.words.health import Health
 
 DRIVE = {"variant": "VM-S41", "family": "slot", "pairing": "board", "classes": ["game_bd", "film_dvd"], "fuse_rating": "1.5 A fast"}
 MODEL = compile_model(read_drive(DRIVE, "/drive"))
@@ -130,3 +138,102 @@ SAID = [
 @pytest.mark.parametrize(("line", "text"), SAID, ids=[text[:30] for _, text in SAID])
 def test_a_line_in_plain_words(line, text):
     assert says(Line(1, 1, *line, AT, "bram"), Speech(record())) == text
+
+
+OPENED = [("step", {"step": i, "text": i, "is_done": True, "fuse": ""}) for i in ("plug", "cover_off", "drive_out", "wipe")]
+DEEP = ("depth", {"depth": 2})
+
+
+@pytest.mark.parametrize(("depth", "left"), [(2, {"plug", "cover_off", "drive_out", "wipe"}), (1, {"plug", "cover_off", "wipe"}), (0, {"plug", "wipe"})])
+def test_what_is_shut_again_has_to_be_opened_again(depth, left):
+    found = record(PROPOSAL, ("stage", {"from": "agree", "to": "repair", "depth": 2}), DEEP, *OPENED, ("depth", {"depth": depth}))
+    assert (set(found.steps), found.depth, found.repair_depth) == (left, depth, depth)
+    assert record(PROPOSAL, *OPENED, DEEP).steps.keys() == {"plug", "cover_off", "drive_out", "wipe"}
+
+
+def test_a_repair_that_begins_again_has_its_way_in_before_it_again_and_what_was_done_still_done():
+    again = record(PROPOSAL, *OPENED, ("stage", {"from": "repair", "to": "agree", "depth": 0}), ("stage", {"from": "agree", "to": "repair", "depth": 0}))
+    assert set(again.steps) == {"wipe"}
+    assert set(record(PROPOSAL, *OPENED, ("stage", {"from": "repair", "to": "isolate", "depth": 0})).steps) >= {"plug", "wipe"}
+
+
+def wetting():
+    return next(("step", {"step": s.id, "text": s.text, "is_done": True, "fuse": ""}) for s in steps_of(record(PROPOSAL)) if "solvent" in s.cautions)
+
+
+@pytest.mark.parametrize(
+    ("then", "wet"), [([], {"lens"}), ([("mains", {"state": "live"})], set()), ([("mains", {"state": "standby"})], {"lens"}), ([STEP], {"lens"})]
+)
+def test_what_was_wetted_is_wet_until_somebody_makes_the_mains_live(then, wet):
+    found = record(PROPOSAL, wetting(), *then)
+    assert found.wet == {MODEL.repairs[MODEL.repair_index["clean_lens"]].part for _ in wet}
+    assert record(PROPOSAL, STEP).wet == frozenset()
+
+
+@pytest.mark.parametrize(("step", "text", "shown"), [(0, None, "plug"), (3, "A step of a former list", "place_3")])
+def test_a_step_of_an_older_line_is_known_by_its_text(step, text, shown):
+    text = text or next(s.text for s in steps_of(record(PROPOSAL)) if s.id == "plug")
+    assert set(record(PROPOSAL, ("step", {"step": step, "text": text, "is_done": True, "fuse": ""})).steps) == {shown}
+
+
+@pytest.mark.parametrize(("n", "letters"), [(0, "A"), (25, "Z"), (26, "AA"), (51, "AZ"), (52, "BA"), (701, "ZZ"), (702, "AAA")])
+def test_own_parts_are_lettered_without_end(n, letters):
+    out = [("custody", {"event": "out", "tag": f"K-{k}", "name": "Lid", "place": "x", "level": "lid"}) for k in range(n)]
+    decision = decide(record(*out), TakeOutOwn("lid", "tray"), None)
+    assert decision.drafts[0].body == {"event": "out", "tag": f"K-0001-{letters}", "name": "Lid", "place": "tray", "level": "lid"}
+
+
+@pytest.mark.parametrize(("body", "level"), [({"level": "lid", "name": "Lid"}, "lid"), ({"name": "Lid"}, "lid"), ({"name": "Wing"}, "")])
+def test_the_level_of_an_own_part_is_known_from_older_lines_too(body, level):
+    assert level_of(Line(1, 1, "custody", body, AT, "bram")) == level
+
+
+def test_the_condition_at_the_counter_opens_the_tape_with_what_this_family_knows():
+    start = replace(START, notes=Notes(condition={"rattle": "rattles", "marks": "ring"}))
+    drafts = opening(fold(start, ())).drafts
+    assert {(d.kind, d.body["question"], d.body["source"]) for d in drafts} >= {("answer", "rattle", "bench")}
+    assert opening(record()).drafts == ()
+
+
+@pytest.mark.parametrize("line", [("riddle", {}), ("depth", {}), ("depth", {"depth": 9}), ("strike", {}), ("answer", {"question": "spins"})])
+def test_a_line_that_cannot_be_read_is_named(line):
+    with pytest.raises(CaseError, match=r"line 2|/tape/2"):
+        record(ANSWER, line)
+
+
+def test_a_line_knows_who_wrote_it_and_one_ask_is_one_version():
+    job = after(record(ANSWER), Decision((Draft("remark", {"text": "a"}), Draft("remark", {"text": "b"}))), at=AT, by="nia")
+    assert [(x.number, x.version, x.by, x.at) for x in job.lines[1:]] == [(2, 2, "nia", AT), (3, 2, "nia", AT)]
+    assert after(job, NOTHING_CHANGES, at=AT, by="nia") is job
+
+
+def test_what_the_shelf_knows_of_a_part_goes_into_the_trial_and_seen_beats_remembered():
+    class Shelf:
+        def piece(self, tag, _level):
+            return ShelfPiece(tag, "pickup", Health.UNKNOWN, frozenset({"spins"}), frozenset({"reads"}), is_here=True, price_cents=250)
+
+    ask = Trial((Change("replace_pickup", "p-1", works=frozenset({"reads", "seeks"}), fails=frozenset({"spins", "loads"})),), TrialResult.NO_CHANGE)
+    taken, trial = decide(record(("mains", {"state": "live"}), DEEP), ask, Shelf()).drafts
+    change = trial.body["changes"][0]
+    assert (change["item"], change["health"], set(change["works"]), set(change["fails"])) == ("P-1", "unknown", {"seeks", "spins"}, {"loads", "reads"})
+    assert (taken.body["price_eur"], taken.body["works"], taken.body["fails"]) == (2.5, ["spins"], ["reads"])
+
+
+def test_a_made_up_kind_of_line_needs_one_module_and_is_asked_folded_and_said():
+    @dataclass(frozen=True)
+    class Photograph:
+        of: str
+
+    kind = LineKind(
+        "photo", lambda body, _: f"Photo of {body['of']}", lambda job, line: replace(job, looks={**job.looks, "photo": line.body["of"]}),
+        (AskKind("photograph", Photograph, lambda _job, ask, _world: one("photo", {"of": ask.of}), Needs(OPEN)),),
+    )  # fmt: skip
+    register(kind)
+    try:
+        job = after(record(), decide(record(), Photograph("lens"), None), at=AT, by="bram")
+        assert (job.looks, says(job.lines[0], Speech(job)), job.version) == ({"photo": "lens"}, "Photo of lens", 1)
+        with pytest.raises(NotNowError):
+            decide(record(("stage", {"from": "hand_back", "to": "closed", "depth": 0})), Photograph("lens"), None)
+    finally:
+        KINDS.pop("photo")
+        ASKS.pop(Photograph)

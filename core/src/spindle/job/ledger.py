@@ -6,6 +6,7 @@ Kinds of line live in :mod:`spindle.job.kinds`, one module each; a new module th
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from contextlib import contextmanager
 from dataclasses import replace
 from datetime import datetime
 from importlib import import_module
@@ -58,9 +59,10 @@ def fold(start: Start, lines: Iterable[Line]) -> Job:
     tape = tuple(lines)
     struck: dict[int, Line] = {}
     for line in tape:
-        strikes = _kind_of(line).strikes
-        if strikes is not None:
-            strikes(struck, line)
+        with _named(line):
+            strikes = _kind_of(line).strikes
+            if strikes is not None:
+                strikes(struck, line)
     job = Job(start, start.notes, struck=struck)
     for line in tape:
         job = _folded(job, line)
@@ -73,11 +75,17 @@ def _kind_of(line: Line) -> LineKind:
     return KINDS[line.kind]
 
 
-def _folded(job: Job, line: Line) -> Job:
+@contextmanager
+def _named(line: Line) -> Iterator[None]:
     try:
-        return replace(_kind_of(line).fold(job, line), lines=(*job.lines, line))
+        yield
     except (LookupError, TypeError, ValueError) as error:
         raise CaseError(f"line {line.number}", f"this {line.kind} cannot be read ({error!r})") from error
+
+
+def _folded(job: Job, line: Line) -> Job:
+    with _named(line):
+        return replace(_kind_of(line).fold(job, line), lines=(*job.lines, line))
 
 
 def decide(job: Job, ask: Any, world: World) -> Decision:
