@@ -4,7 +4,7 @@ import type { ReactNode } from 'react'
 import { MemoryRouter } from 'react-router'
 import { vi } from 'vitest'
 import type { Baseline, Job, Move } from '@/api/types'
-import { BenchContext } from '../bench-context'
+import { BenchContext } from '../frame/bench-context'
 
 export const caution = { id: 'laser', short: 'Never look into a running drive', text: 'Invisible laser light.' }
 

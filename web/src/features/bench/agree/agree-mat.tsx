@@ -1,0 +1,155 @@
+import { useState } from 'react'
+import type { Quote } from '@/api/types'
+import { useMay } from '@/api/session'
+import { dayOf, timeOf } from '@/lib/dates'
+import { centsOf, money, moneySign } from '@/lib/money'
+import { minutes, percent } from '@/lib/words'
+import { Button } from '@/ui/button'
+import { Choice, TextField } from '@/ui/field'
+import { Chip, Notice, Panel } from '@/ui/panel'
+import { useBench } from '../frame/bench-context'
+import { Gate } from '../frame/gate'
+import { Levels } from '../parts/levels'
+
+/** What is proposed, what it costs and how likely it helps; and what the owner said. */
+export function AgreeMat() {
+  const { job } = useBench()
+  const { agree } = job
+  const over = agree.proposal ? agree.proposal.total_cents - agree.agreed_cents : 0
+  return (
+    <>
+      <Panel title="Proposed to the owner">
+        {agree.proposal && (
+          <>
+            <p className="text-[1.3rem] font-bold">
+              {agree.proposal.name} <span className="figures">{money(agree.proposal.total_cents)}</span>
+            </p>
+            {agree.proposal.repair && (
+              <p className="mt-1 max-w-[70ch]">
+                By all findings so far it cures the unit in {percent(agree.proposal.p_success)} of cases like this. If it does not, the next step is proposed anew; what was spent on
+                looking is the shop&apos;s own risk.
+              </p>
+            )}
+            <p className="mt-2">
+              {over > 0 ? (
+                <Chip tone="brass" className="text-[1rem]!">
+                  {money(over)} over the {money(agree.agreed_cents)} agreed so far: ask first
+                </Chip>
+              ) : (
+                <Chip tone="clear" className="text-[1rem]!">
+                  within the {money(agree.agreed_cents)} agreed so far
+                </Chip>
+              )}
+            </p>
+            {agree.needs_consent && (
+              <div className="mt-2">
+                <Notice tone="brass" title="Needs consent whatever it costs">
+                  {agree.needs_consent}
+                </Notice>
+              </div>
+            )}
+          </>
+        )}
+      </Panel>
+      <Consent key={job.version} over={over} />
+      <Offers />
+      <Panel title="Levels compared">
+        <Levels />
+      </Panel>
+      <Gate backTo={['isolate']} />
+    </>
+  )
+}
+
+function Consent({ over }: { over: number }) {
+  const { job, send, isBusy } = useBench()
+  const mayAgree = useMay('agree')
+  const total = job.agree.proposal?.total_cents ?? 0
+  const [name, setName] = useState(job.owner_name)
+  const [how, setHow] = useState('')
+  const [amount, setAmount] = useState((total / 100).toFixed(2))
+  const cents = centsOf(amount)
+  const say = (isAgreed: boolean) => {
+    if (cents !== null) send({ do: 'consent', is_agreed: isAgreed, amount_cents: cents, by_name: name, how }, isAgreed ? 'Owner agreed' : 'Owner did not agree')
+  }
+  return (
+    <Panel title="What the owner said" aside={job.owner_contact}>
+      {job.agree.consents.length > 0 && (
+        <ul className="mb-3 divide-y divide-line">
+          {job.agree.consents.map((c) => (
+            <li key={c.at} className="py-1.5">
+              <Chip tone={c.is_agreed ? 'clear' : 'danger'}>{c.is_agreed ? 'agreed' : 'did not agree'}</Chip> {c.by_name}, {money(c.amount_cents)}, {c.how}
+              <span className="text-tiny text-quiet">
+                {' '}
+                · {dayOf(c.at)} {timeOf(c.at)}, written down by {c.recorded_by}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+      {mayAgree && (
+        <form onSubmit={(event) => event.preventDefault()}>
+          <div className="grid gap-3 md:grid-cols-3">
+            <TextField label="Who said it" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
+            <TextField label={`Up to, ${moneySign()}`} inputMode="decimal" value={amount} onChange={(e) => setAmount(e.target.value)} error={cents === null ? 'Write an amount, as 45 or 45.50.' : undefined} />
+            <Choice
+              label="How"
+              value={how}
+              onChange={setHow}
+              choices={[
+                { id: 'at the counter', label: 'Counter' },
+                { id: 'by phone', label: 'Phone' },
+                { id: 'in writing', label: 'Writing' },
+              ]}
+            />
+          </div>
+          <div className="mt-3 flex flex-wrap gap-2">
+            <Button onClick={() => say(true)} disabled={isBusy || !how || !name.trim() || cents === null}>
+              Record: agrees
+            </Button>
+            <Button onClick={() => say(false)} disabled={isBusy || !how || !name.trim() || cents === null}>
+              Record: does not agree
+            </Button>
+            {over <= 0 && <p className="self-center text-quiet">Not needed for the money: it is within what was agreed.</p>}
+          </div>
+        </form>
+      )}
+    </Panel>
+  )
+}
+
+function Offers() {
+  const { job, send, isBusy, mayWork } = useBench()
+  const others = job.agree.offers.filter((o) => o.repair !== job.agree.proposal?.repair)
+  if (others.length === 0) return null
+  return (
+    <Panel title="Other ways" level={3}>
+      <ul className="divide-y divide-line">
+        {others.map((o) => (
+          <li key={o.repair} className="flex flex-wrap items-center justify-between gap-2 py-2">
+            <span className="min-w-0">
+              <b>{o.name}</b>
+              <span className="block text-tiny text-quiet">{said(o)}</span>
+            </span>
+            <span className="flex items-center gap-3">
+              <span className="figures text-[1.1rem] font-bold">{money(o.total_cents)}</span>
+              {mayWork && (
+                <Button disabled={isBusy} onClick={() => send({ do: 'propose', repair: o.repair }, `Propose: ${o.name}`)}>
+                  Propose this
+                </Button>
+              )}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {mayWork && job.agree.proposal?.repair !== '' && (
+        <Button kind="quiet" disabled={isBusy} onClick={() => send({ do: 'propose', repair: '' }, 'Propose to hand it back')}>
+          Propose to hand it back as it is
+        </Button>
+      )}
+    </Panel>
+  )
+}
+
+const said = (o: Quote): string =>
+  `${minutes(o.labour_min)} in and out ${money(o.labour_cents)}, part ${money(o.part_cents)}, ${o.wait_days > 0 ? `wait ${Math.round(o.wait_days)} days, ` : ''}cures in ${percent(o.p_success)}, ${o.guarantee_days} days guarantee${o.alters_unit ? ', a stopgap' : ''}`

@@ -1,0 +1,120 @@
+import { useState } from 'react'
+import type { AnswerPreview, Question } from './types'
+import type { Job } from '@/api/types'
+import type { Keys } from '@/lib/use-keys'
+import { percent } from '@/lib/words'
+import { Button } from '@/ui/button'
+import { Chip } from '@/ui/panel'
+import { useBench } from './bench-context'
+import { useMatKeys } from './mat-keys'
+
+interface Props {
+  question: Question
+  /** Earlier tries of the same question, when it is asked again. */
+  before?: { tries: number; failed: number; isFailure: (outcome: string) => boolean } | null
+  previews?: AnswerPreview[]
+  /** What goes along with the answer: a time to play. */
+  more?: { seconds?: number }
+}
+
+/** True if the mains is not in the state that a question needs. */
+export const isOff = (question: Pick<Question, 'mains'>, job: Job): boolean =>
+  (question.mains === 'live' && job.power !== 'live') || (question.mains === 'out' && job.power !== 'out')
+
+/** The answers of a question, each with its number key. None is preselected, coloured or favoured. */
+export function Answers({ question, before, previews, more = {} }: Props) {
+  const { job, send, isBusy, mayWork } = useBench()
+  const [showsPreview, setShowsPreview] = useState(false)
+  const needsLive = question.mains === 'live'
+  const isBlocked = isOff(question, job)
+  const give = (outcome: string, label: string) => {
+    const counts = before ? { tries: before.tries + 1, failed: before.failed + (before.isFailure(outcome) ? 1 : 0) } : {}
+    send({ do: 'answer', question: question.id, outcome, source: 'bench', ...counts, ...more }, `${question.ask} ${label}`)
+  }
+  const keys: Keys = {}
+  if (mayWork) {
+    if (!isBlocked) question.outcomes.forEach((o, n) => (keys[String(n + 1)] = () => give(o.id, o.label)))
+    keys['0'] = () => give('cant_tell', "Can't tell")
+    if (isBlocked) keys.Enter = () => setMains()
+    if (previews) keys.w = () => setShowsPreview((on) => !on)
+  }
+  useMatKeys('answers', keys)
+  const setMains = () => send({ do: 'mains', state: needsLive ? 'live' : 'out' }, needsLive ? 'Mains live' : 'Mains out')
+  return (
+    <div>
+      {isBlocked && mayWork && (
+        <div className="mb-2.5 flex w-fit flex-wrap items-center gap-3 rounded-lg border border-brass/45 bg-brass-soft py-1 pr-1 pl-3">
+          <span className="font-semibold">{needsLive ? 'This needs the mains live; it is out.' : 'This needs the mains out; it is live.'}</span>
+          <Button onClick={setMains} disabled={isBusy || (needsLive && job.hazards.length > 0)} hotkey="Enter">
+            {needsLive ? 'Mains is live now' : 'Plug is pulled: mains out'}
+          </Button>
+        </div>
+      )}
+      <div className="flex flex-wrap gap-2" role="group" aria-label={`Answers: ${question.ask}`}>
+        {question.outcomes.map((o, n) => (
+          <Button key={o.id} kind="answer" hotkey={String(n + 1)} disabled={isBusy || isBlocked || !mayWork} onClick={() => give(o.id, o.label)}>
+            {o.label}
+          </Button>
+        ))}
+        <Button kind="answer" hotkey="0" disabled={isBusy || !mayWork} onClick={() => give('cant_tell', "Can't tell")}>
+          Can&apos;t tell
+        </Button>
+      </div>
+      {previews && (
+        <div className="mt-2.5">
+          <button type="button" className="min-h-7 text-tiny text-quiet underline underline-offset-2" aria-expanded={showsPreview} onClick={() => setShowsPreview(!showsPreview)}>
+            What each answer would do (W)
+          </button>
+          {showsPreview && <Previews previews={previews} />}
+        </div>
+      )}
+    </div>
+  )
+}
+
+function Previews({ previews }: { previews: AnswerPreview[] }) {
+  return (
+    <table className="mt-1 w-full text-left">
+      <thead className="text-tiny text-quiet">
+        <tr>
+          <th className="font-normal">Answer</th>
+          <th className="font-normal">Chance</th>
+          <th className="font-normal">Then likeliest</th>
+          <th className="font-normal">Best repair then</th>
+        </tr>
+      </thead>
+      <tbody>
+        {previews.map((a) => (
+          <tr key={a.outcome} className="border-t border-line">
+            <td className="py-1 pr-2">{a.label}</td>
+            <td className="figures pr-2">{percent(a.chance)}</td>
+            <td className="pr-2">
+              {a.top_fault} <span className="figures">{percent(a.top_p)}</span>
+            </td>
+            <td>{a.next_repair}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+export function Cautions({ cautions }: { cautions: Question['cautions'] }) {
+  if (cautions.length === 0) return null
+  return (
+    <details className="mb-2.5">
+      <summary className="flex flex-wrap gap-1.5">
+        {cautions.map((c) => (
+          <Chip key={c.id} tone="brass" className="text-[0.9rem]!">
+            {c.short}
+          </Chip>
+        ))}
+      </summary>
+      <ul className="mt-1.5 list-disc space-y-1 pl-5 text-[0.93rem]">
+        {cautions.map((c) => (
+          <li key={c.id}>{c.text}</li>
+        ))}
+      </ul>
+    </details>
+  )
+}

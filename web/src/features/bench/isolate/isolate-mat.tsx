@@ -1,0 +1,77 @@
+import { useState, type ReactNode } from 'react'
+import type { Drive, Move, Suspect } from '@/api/types'
+import { money } from '@/lib/money'
+import { useKeys } from '@/lib/use-keys'
+import { minutes, percent } from '@/lib/words'
+import { Notice } from '@/ui/panel'
+import { useBench } from '../frame/bench-context'
+import { Beside } from './beside'
+import { Gate } from '../frame/gate'
+import { MatKeys } from '../frame/mat-keys'
+import { NextMove } from './next-move'
+import { Notices } from './notices'
+import { Suspects } from './suspects'
+
+interface Props {
+  plan: (drive: Drive, parts: readonly Suspect[]) => ReactNode
+  onTrial: (repair: string) => void
+  onPart: () => void
+}
+
+/** Where the fault sits, and what to do next. On a narrow screen the next move comes first. */
+export function IsolateMat({ plan, onTrial, onPart }: Props) {
+  const { job } = useBench()
+  const { diagnosis } = job
+  const [picked, setPicked] = useState<string | null>(null)
+  const [deeper, setDeeper] = useState<Move | null>(null)
+  const [first, ...others] = diagnosis.moves
+  const all = deeper && !diagnosis.moves.some((m) => m.id === deeper.id) ? [...diagnosis.moves, deeper] : diagnosis.moves
+  const shown = all.find((m) => m.id === picked) ?? first
+  const beside = diagnosis.moves.filter((m) => m !== shown).slice(0, 3)
+  const isProposed = job.agree.proposal !== null
+  useKeys({ n: picked ? () => setPicked(null) : others[0] ? () => setPicked(others[0]!.id) : undefined })
+  const findings = job.tape.filter((l) => ['answer', 'trial'].includes(l.kind) && !l.struck_by).length
+  return (
+    <MatKeys enter={isProposed && job.missing.length === 0 ? 'gate' : shown?.kind === 'ask' ? 'answers' : 'move'}>
+    <div className="flex flex-col gap-4">
+      <section className="rounded-xl border border-line bg-paper max-xl:order-1 xl:grid xl:grid-cols-[minmax(0,25rem)_minmax(0,1fr)]">
+        <div className="p-3.5 max-xl:mx-auto max-xl:max-w-[27rem] xl:border-r xl:border-line">
+          <h2 className="mb-2 font-bold">Where the fault sits, in percent</h2>
+          {plan(job.drive, diagnosis.parts)}
+        </div>
+        <Suspects diagnosis={diagnosis} findings={findings} />
+      </section>
+      {job.hazards[0] && (
+        <Notice tone="danger" title="Mains stays out">
+          {job.hazards[0].text}
+        </Notice>
+      )}
+      <Notices />
+      {isProposed && <Gate backTo={['fault_seen']} />}
+      {shown && <NextMove key={shown.id} move={shown} isFirst={shown === first} onTrial={onTrial} onDeeper={(m) => { setDeeper(m); setPicked(m.id) }} />}
+      <div className="grid gap-3 md:grid-cols-3">
+        {beside.map((m) => (
+          <Alternative key={m.id} move={m} onPick={() => setPicked(m.id)} />
+        ))}
+      </div>
+      <div className="space-y-4 max-xl:order-2">
+        <Beside onTrial={onTrial} onPart={onPart} />
+        {!isProposed && <Gate backTo={['fault_seen']} />}
+      </div>
+    </div>
+    </MatKeys>
+  )
+}
+
+function Alternative({ move, onPick }: { move: Move; onPick: () => void }) {
+  return (
+    <button type="button" onClick={onPick} className="rounded-xl border border-line bg-paper p-3 text-left hover:border-ink">
+      <span className="block leading-snug font-bold">{move.title}</span>
+      <span className="text-tiny text-quiet">
+        {minutes(move.bench_min + move.opening_min)}
+        {move.part_cents > 0 && ` · ${money(move.part_cents)}`}
+        {move.kind === 'repair' && ` · cures in ${percent(move.p_cures)}`} · at most about {money(Math.round(move.expected_cents / 100) * 100)} to the end
+      </span>
+    </button>
+  )
+}

@@ -1,0 +1,108 @@
+import type { Move } from '@/api/types'
+import { money } from '@/lib/money'
+import { minutes, percent } from '@/lib/words'
+import { Button } from '@/ui/button'
+import { Chip } from '@/ui/panel'
+import { useBench } from '../frame/bench-context'
+import { Deeper } from './deeper'
+import { DEPTHS } from '../frame/depths'
+import { useMatKeys } from '../frame/mat-keys'
+import { Answers, Cautions } from '../frame/question-panel'
+import type { Question } from '../frame/types'
+
+interface Props {
+  move: Move
+  isFirst: boolean
+  onTrial: (repair: string) => void
+  onDeeper: (move: Move) => void
+}
+
+/** One thing to do next, said in one line, with its price, its reason and its answers. */
+export function NextMove({ move, isFirst, onTrial, onDeeper }: Props) {
+  const { job } = useBench()
+  const { diagnosis } = job
+  return (
+    <section aria-label="Next move" className="relative rounded-xl border-[1.5px] border-ink bg-paper px-4.5 pt-5 pb-4">
+      <p className="absolute -top-3 left-4 rounded-md bg-ink px-2.5 py-0.5 text-[0.9rem] font-bold text-paper">
+        {isFirst ? (diagnosis.is_tie ? 'Next move: this or the first beside it' : 'Next move') : 'Instead'}
+      </p>
+      <h2 className="text-[1.32rem] leading-tight font-bold">{move.title}</h2>
+      {move.how && <p className="mt-1 max-w-[70ch]">{move.how}</p>}
+      <p className="mt-1 max-w-[78ch] text-quiet">{move.why}</p>
+      <Price move={move} />
+      <div className="mt-2.5">
+        <Cautions cautions={move.cautions} />
+        {move.kind === 'ask' && <Answers question={asQuestion(move)} previews={move.answers} />}
+        {move.kind === 'swap' && <SwapTest move={move} onTrial={onTrial} />}
+        {(move.kind === 'repair' || move.kind === 'stop') && <Propose move={move} onTrial={onTrial} />}
+      </div>
+      {isFirst && <Deeper onShow={onDeeper} />}
+    </section>
+  )
+}
+
+function asQuestion(move: Move): Question {
+  return { ...move, kind: 'move', ask: move.title, outcomes: move.answers.map((a) => ({ id: a.outcome, label: a.label, is_failure: false })) }
+}
+
+function Price({ move }: { move: Move }) {
+  const { job } = useBench()
+  return (
+    <p className="mt-2 flex flex-wrap gap-1.5">
+      <Chip className="text-[0.93rem]!">
+        <b className="figures">{minutes(move.bench_min)}</b>
+      </Chip>
+      <Chip className="text-[0.93rem]!">{move.part_cents > 0 ? <b className="figures">{money(move.part_cents)}</b> : <b>no</b>} parts</Chip>
+      {move.source && <Chip className="text-[0.93rem]!">{SOURCES[move.source]}{move.item && <>: <span className="figures">{move.item}</span></>}</Chip>}
+      {move.wait_days > 0 && <Chip className="text-[0.93rem]!">wait {Math.round(move.wait_days)} days</Chip>}
+      <Chip className="text-[0.93rem]!">
+        {move.depth <= job.depth ? 'nothing to open' : `opens to: ${DEPTHS[move.depth]!.toLowerCase()}, ${minutes(move.opening_min)}`}
+      </Chip>
+      {move.kind === 'repair' && <Chip className="text-[0.93rem]!">cures in {percent(move.p_cures)}</Chip>}
+      {move.saves_cents >= 50 && <Chip className="text-[0.93rem]!">saves about {money(Math.round(move.saves_cents / 100) * 100)} on average</Chip>}
+    </p>
+  )
+}
+
+const SOURCES: Record<string, string> = { shelf: 'part is here', donor: 'part in a donor', transit: 'part is on its way' }
+
+/** A donor's part is tried and taken out again: what it showed is logged as a trial. */
+function SwapTest({ move, onTrial }: { move: Move; onTrial: (repair: string) => void }) {
+  const { isBusy, mayWork } = useBench()
+  return (
+    <ul className="mb-2.5 list-disc pl-5">
+      {move.answers.map((a) => (
+        <li key={a.outcome}>
+          <b>{a.label}</b> ({percent(a.chance)}): then {a.top_fault} <span className="figures">{percent(a.top_p)}</span>, best repair: {a.next_repair}.
+        </li>
+      ))}
+      {mayWork && (
+        <li className="mt-2 list-none">
+          <Button onClick={() => onTrial(move.repair)} disabled={isBusy}>
+            Tried it: log the trial
+          </Button>
+        </li>
+      )}
+    </ul>
+  )
+}
+
+function Propose({ move, onTrial }: { move: Move; onTrial: (repair: string) => void }) {
+  const { send, isBusy, mayWork, job } = useBench()
+  const repair = move.kind === 'stop' ? '' : move.id
+  const propose = () => send({ do: 'propose', repair }, repair ? `Propose: ${move.title}` : 'Propose to hand it back')
+  const { hasEnter } = useMatKeys('move', { Enter: mayWork ? propose : undefined })
+  if (!mayWork) return null
+  return (
+    <div className="flex flex-wrap gap-2">
+      <Button kind="act" hotkey={hasEnter ? 'Enter' : undefined} onClick={propose} disabled={isBusy || job.agree.proposal?.repair === repair}>
+        {repair ? 'Propose it to the owner' : 'Propose to hand it back'}
+      </Button>
+      {repair && (
+        <Button onClick={() => onTrial(repair)} disabled={isBusy}>
+          Tried it already: log the trial
+        </Button>
+      )}
+    </div>
+  )
+}

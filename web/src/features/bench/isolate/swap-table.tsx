@@ -1,0 +1,88 @@
+import type { Swaps } from '@/api/types'
+import { money } from '@/lib/money'
+import { HEALTH_WORDS, percent } from '@/lib/words'
+import { Button } from '@/ui/button'
+import { useBench } from '../frame/bench-context'
+import { PutBack } from '../parts/put-back'
+
+const RESULTS: Record<string, string> = { no_change: 'no change', worse: 'worse', changed: 'part of it changed', clean: 'works' }
+/** What was fitted at each trial, what has to go back, which parts are at hand, and what to try next. */
+export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (repair: string) => void; onPart: () => void }) {
+  const { mayWork, send, isBusy } = useBench()
+  return (
+    <div className="space-y-4">
+      {swaps.rows.length === 0 && <p className="text-quiet">Nothing has been swapped yet. A swap is evidence, and only as good as the part that went in.</p>}
+      {swaps.rows.length > 0 && (
+        <table className="w-full text-left">
+          <thead className="text-tiny text-quiet">
+            <tr>
+              <th className="py-1 font-normal">Swapped</th>
+              <th className="font-normal">What went in</th>
+              <th className="font-normal">Itself bad</th>
+              <th className="font-normal">Trial showed</th>
+              <th className="font-normal">Now</th>
+            </tr>
+          </thead>
+          <tbody>
+            {swaps.rows.map((r) => (
+              <tr key={`${r.line}-${r.repair}-${r.item}`} className="border-t border-line align-top">
+                <th scope="row" className="py-1.5 pr-2 font-semibold">
+                  {r.part}
+                </th>
+                <td className="pr-2">
+                  <span className="figures">{r.item || 'no tag'}</span>, {HEALTH_WORDS[r.health]}
+                </td>
+                <td className="figures pr-2">{percent(r.p_bad)}</td>
+                <td className="pr-2">{RESULTS[r.result]}</td>
+                <td>{r.goes_back ? <b className="text-brass">the original goes back in</b> : r.stays ? 'stays in' : 'in'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {swaps.next_repair && (
+        <p className="flex flex-wrap items-center gap-3">
+          <span>
+            <b>Try next:</b> <span className="figures">{swaps.next_item || 'the donor’s part'}</span>, {swaps.next_repair.toLowerCase()}. It would work in {percent(swaps.p_cures)}.
+          </span>
+        </p>
+      )}
+      <div>
+        <h3 className="mb-1 font-bold">Parts for this job</h3>
+        {swaps.parts.length === 0 && <p className="text-quiet">None taken or noted. What the shelf holds is reckoned with anyway: see Parts that fit.</p>}
+        <ul className="divide-y divide-line">
+          {swaps.parts.map((p) => (
+            <li key={p.line} className="flex flex-wrap items-center justify-between gap-2 py-1">
+              <span>
+                <span className="figures font-semibold">{p.item || 'no tag'}</span>, for {p.name.toLowerCase()}: {p.is_taken ? 'taken from the shelf' : p.is_donor ? 'at a donor' : p.wait_days > 0 ? `here in ${p.wait_days} days` : 'here'},{' '}
+                {HEALTH_WORDS[p.health]}
+                {p.works.length > 0 && `, works: ${p.works.join(', ')}`}
+                {p.fails.length > 0 && `, fails: ${p.fails.join(', ')}`}
+                {p.price_cents > 0 && `, ${money(p.price_cents)}`}
+              </span>
+              {mayWork && (
+                <span className="flex gap-1.5">
+                  <Button onClick={() => onTrial(p.repair)} disabled={isBusy}>
+                    Log its trial
+                  </Button>
+                  {p.is_taken ? (
+                    <PutBack part={p} />
+                  ) : (
+                    <Button kind="quiet" disabled={isBusy} onClick={() => send({ do: 'strike', line: p.line, why: 'not at hand any more' }, `Take ${p.item || 'the part'} off the list`)}>
+                      Take off
+                    </Button>
+                  )}
+                </span>
+              )}
+            </li>
+          ))}
+        </ul>
+        {mayWork && (
+          <Button onClick={onPart} disabled={isBusy} className="mt-2">
+            Note a part that is not on the shelf
+          </Button>
+        )}
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,145 @@
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { client } from '@/api/client'
+import { dataOf } from '@/api/problem'
+import type { Question } from '@/api/types'
+import { Button } from '@/ui/button'
+import { Dialog } from '@/ui/dialog'
+import { Choice, TextArea, TextField } from '@/ui/field'
+import { Notice, Waiting } from '@/ui/panel'
+import { useBench } from '../frame/bench-context'
+import { isOff } from '../frame/question-panel'
+
+const SOURCES = [
+  { id: 'bench', label: 'Seen at the bench' },
+  { id: 'remembered', label: 'Remembered' },
+  { id: 'owner', label: 'Owner says' },
+] as const
+type Source = (typeof SOURCES)[number]['id']
+
+/** Any finding that was not asked for: pick the question, give the answer, say whose it is. Or a remark in words. */
+export function FindingDialog({ onlyReadings, onClose }: { onlyReadings: boolean; onClose: () => void }) {
+  const { job, mayWork } = useBench()
+  const questions = useQuery({
+    queryKey: ['questions', job.drive.variant],
+    queryFn: () => dataOf(client.GET('/api/jobs/{tag}/questions', { params: { path: { tag: job.tag } } })),
+    staleTime: Infinity,
+  })
+  const [words, setWords] = useState('')
+  const [picked, setPicked] = useState<Question | null>(null)
+  const fitting = (questions.data ?? []).filter((q) => (!onlyReadings || q.kind === 'reading') && `${q.ask} ${q.outcomes.map((o) => o.label).join(' ')}`.toLowerCase().includes(words.toLowerCase()))
+  return (
+    <Dialog title={onlyReadings ? 'Log a reading' : 'Log a finding'} open onClose={onClose}>
+      {picked ? (
+        <GiveAnswer question={picked} onDone={onClose} onBack={() => setPicked(null)} />
+      ) : (
+        <>
+          {mayWork && (
+            <>
+              <TextField label="What was looked at?" placeholder="fuse, lens, rattle…" value={words} onChange={(e) => setWords(e.target.value)} autoFocus />
+              {questions.isPending && <Waiting what="Fetching the questions…" />}
+              <ul className="my-3 max-h-[34vh] overflow-y-auto rounded-lg border border-line" tabIndex={-1}>
+                {fitting.map((q) => (
+                  <li key={q.id} className="border-b border-line last:border-0">
+                    <button type="button" className="min-h-11 w-full px-3 py-1.5 text-left hover:bg-mat" onClick={() => setPicked(q)}>
+                      {q.ask}
+                    </button>
+                  </li>
+                ))}
+                {questions.data && fitting.length === 0 && <li className="p-3 text-quiet">No question fits. Write it as a remark below.</li>}
+              </ul>
+            </>
+          )}
+          {!onlyReadings && <Remark onDone={onClose} />}
+        </>
+      )}
+    </Dialog>
+  )
+}
+
+function GiveAnswer({ question, onDone, onBack }: { question: Question; onDone: () => void; onBack: () => void }) {
+  const { job, send, isBusy } = useBench()
+  const [source, setSource] = useState<Source>('bench')
+  const [setting, setSetting] = useState<Setting>({})
+  const isBlocked = source === 'bench' && isOff(question, job)
+  const give = (outcome: string, label: string) => {
+    send({ do: 'answer', question: question.id, outcome, source, setting: { mains: '', cover: '', disc_side: setting.disc_side ?? '', board: setting.board ?? '' } }, `${question.ask} ${label}`)
+    onDone()
+  }
+  return (
+    <div className="space-y-4">
+      <div>
+        <h3 className="text-[1.1rem] font-bold">{question.ask}</h3>
+        <p className="text-quiet">{question.how}</p>
+      </div>
+      <Choice label="Whose is it?" choices={SOURCES} value={source} onChange={(id) => setSource(id as Source)} />
+      <SeenWith question={question} value={setting} onChange={setSetting} />
+      {isBlocked && (
+        <Notice tone="brass">
+          This look needs the mains {question.mains}; it is {job.power === 'live' ? 'live' : 'out'}. Close this, set the mains state, and log it then.
+        </Notice>
+      )}
+      <div className="flex flex-wrap gap-2">
+        {question.outcomes.map((o) => (
+          <Button key={o.id} kind="answer" disabled={isBusy || isBlocked} onClick={() => give(o.id, o.label)}>
+            {o.label}
+          </Button>
+        ))}
+        <Button kind="answer" disabled={isBusy} onClick={() => give('cant_tell', "Can't tell")}>
+          Can&apos;t tell
+        </Button>
+      </div>
+      <Button kind="quiet" onClick={onBack}>
+        Another question
+      </Button>
+    </div>
+  )
+}
+
+interface Setting {
+  disc_side?: 'wrong' | undefined
+  board?: 'other' | undefined
+}
+
+/** The state that makes a sight worthless: noted, it is left out and says so. */
+function SeenWith({ question, value, onChange }: { question: Question; value: Setting; onChange: (setting: Setting) => void }) {
+  const { job } = useBench()
+  if (question.mains !== 'live') return null
+  const isPaired = job.drive.pairing === 'board' || job.drive.pairing === 'chip'
+  const boxes = [
+    { label: 'The disc lay the wrong way round', on: value.disc_side === 'wrong', flip: () => onChange(value.disc_side ? { ...value, disc_side: undefined } : { ...value, disc_side: 'wrong' }) },
+    ...(isPaired ? [{ label: 'Another board was fitted', on: value.board === 'other', flip: () => onChange(value.board ? { ...value, board: undefined } : { ...value, board: 'other' }) }] : []),
+  ]
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">Seen with:</legend>
+      {boxes.map((b) => (
+        <label key={b.label} className="mr-5 inline-flex min-h-11 cursor-pointer items-center gap-2">
+          <input type="checkbox" className="size-5 accent-[var(--ink)]" checked={b.on} onChange={b.flip} />
+          {b.label}
+        </label>
+      ))}
+    </fieldset>
+  )
+}
+
+function Remark({ onDone }: { onDone: () => void }) {
+  const { send, isBusy } = useBench()
+  const [text, setText] = useState('')
+  return (
+    <form
+      className="space-y-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (!text.trim()) return
+        send({ do: 'remark', text: text.trim() }, text.trim())
+        onDone()
+      }}
+    >
+      <TextArea label="Or a remark" hint="For people: it weighs nothing." value={text} maxLength={2000} onChange={(e) => setText(e.target.value)} />
+      <Button type="submit" disabled={isBusy || !text.trim()}>
+        Log the remark
+      </Button>
+    </form>
+  )
+}

@@ -1,0 +1,114 @@
+import { useState } from 'react'
+import { Button } from '@/ui/button'
+import { Choice, Select, TextField } from '@/ui/field'
+import { FormDialog } from '@/ui/form-dialog'
+import { Notice } from '@/ui/panel'
+import { useBench } from '../frame/bench-context'
+import { Functions, HEALTHS, type FunctionName, type Health } from '../parts/item-fields'
+
+const RESULTS = [
+  { id: 'no_change', label: 'No change' },
+  { id: 'worse', label: 'Worse' },
+  { id: 'changed', label: 'Part of it changed' },
+  { id: 'clean', label: 'Works' },
+] as const
+type Result = (typeof RESULTS)[number]['id']
+
+interface Draft {
+  repair: string
+  item: string
+  health: Health | ''
+  works: FunctionName[]
+  fails: FunctionName[]
+  stays: boolean
+}
+const blank = (repair = ''): Draft => ({ repair, item: '', health: '', works: [], fails: [], stays: false })
+
+/** What a trial after one or more changes showed. A part that went in is only as good as what is known of it. */
+export function TrialDialog({ repair, onClose }: { repair: string; onClose: () => void }) {
+  const { job, send, isBusy } = useBench()
+  const usesItem = (id: string) => job.repairs.find((r) => r.id === id)?.uses_item === true
+  const atHand = job.diagnosis.swaps.parts.find((p) => p.repair === repair)
+  const [changes, setChanges] = useState<Draft[]>([atHand ? { ...blank(repair), item: atHand.item, health: atHand.health as Health, works: atHand.works as FunctionName[], fails: atHand.fails as FunctionName[] } : blank(repair)])
+  const [result, setResult] = useState<Result | ''>('')
+  const isReady = result !== '' && job.power === 'live' && changes.every((c) => c.repair && (!usesItem(c.repair) || c.health))
+  const alter = (n: number, more: Partial<Draft>) => setChanges(changes.map((c, i) => (i === n ? { ...c, ...more } : c)))
+  const name = (id: string) => job.repairs.find((r) => r.id === id)?.name ?? ''
+  const save = () => {
+    if (result === '') return
+    const sent = changes.map((c) => (usesItem(c.repair) ? { ...c, item: c.item.trim(), health: c.health as Health } : { repair: c.repair, item: '', health: 'proven' as const }))
+    const says = `Trial: ${changes.map((c) => name(c.repair)).join(' and ')}, ${RESULTS.find((r) => r.id === result)!.label.toLowerCase()}`
+    send({ do: 'trial', changes: sent, result, clean_passes: result === 'clean' ? 1 : 0 }, says)
+    onClose()
+  }
+  const setMains = () => send({ do: 'mains', state: 'live' }, 'Mains live')
+  return (
+    <FormDialog
+      title="Log a trial"
+      note="One change at a time: what changed together shares the credit."
+      act="Log the trial"
+      isReady={isReady}
+      isBusy={isBusy}
+      onSend={save}
+      onClose={onClose}
+    >
+        {changes.map((c, n) => (
+          <ChangeFields key={n} change={c} usesItem={usesItem(c.repair)} canStay={result === 'no_change' || result === 'worse'} onChange={(more) => alter(n, more)} onDrop={n > 0 ? () => setChanges(changes.filter((_, i) => i !== n)) : undefined} />
+        ))}
+        {changes.length < 4 && (
+          <Button kind="quiet" className="px-1!" onClick={() => setChanges([...changes, blank()])}>
+            Something else was changed too
+          </Button>
+        )}
+        <Choice label="What did the trial show?" choices={RESULTS} value={result} onChange={(id) => setResult(id as Result)} />
+        {result === 'changed' && <Notice tone="brass">What the drive did before counts no more: ask the stages again, what was measured on parts stands.</Notice>}
+        {job.power !== 'live' && (
+          <Notice tone="brass" title="A trial needs the mains live; it is out">
+            <Button onClick={setMains} disabled={isBusy || job.hazards.length > 0} className="mt-1">
+              Mains is live now
+            </Button>
+          </Notice>
+        )}
+    </FormDialog>
+  )
+}
+
+interface FieldProps {
+  change: Draft
+  usesItem: boolean
+  canStay: boolean
+  onChange: (more: Partial<Draft>) => void
+  onDrop: (() => void) | undefined
+}
+
+function ChangeFields({ change, usesItem, canStay, onChange, onDrop }: FieldProps) {
+  const { job } = useBench()
+  return (
+    <div className={onDrop ? 'space-y-3 border-t border-line pt-3' : 'space-y-3'}>
+      <Select label={onDrop ? 'What else?' : 'What was changed?'} choices={job.repairs.map((r) => ({ id: r.id, label: r.name }))} value={change.repair} onChange={(repair) => onChange({ repair })} />
+      {usesItem && (
+        <>
+          <TextField label="Tag of the part that went in" hint="The same part tried twice counts once. Leave empty if it has none." value={change.item} maxLength={60} onChange={(e) => onChange({ item: e.target.value })} />
+          <Choice label="What is known of it?" choices={HEALTHS} value={change.health} onChange={(id) => onChange({ health: id as Health })} />
+          {change.health === 'unknown' && <Functions value={change.works} onChange={(works) => onChange({ works })} />}
+          {canStay && (
+            <Choice
+              label="And now?"
+              choices={[
+                { id: 'back', label: 'The original goes back in' },
+                { id: 'stays', label: 'It stays in' },
+              ]}
+              value={change.stays ? 'stays' : 'back'}
+              onChange={(id) => onChange({ stays: id === 'stays' })}
+            />
+          )}
+        </>
+      )}
+      {onDrop && (
+        <Button kind="quiet" className="px-1!" onClick={onDrop}>
+          Leave this one out
+        </Button>
+      )}
+    </div>
+  )
+}
