@@ -5,14 +5,18 @@ import { Notice } from '@/ui/panel'
 
 const LOOK_EVERY_MS = 150
 
-/** Reads a tag with this device's camera. Nothing leaves the browser but the tag. */
-export function CameraDialog({ onTag, onClose }: { onTag: (tag: string) => void; onClose: () => void }) {
+interface Seen {
+  onTag: (tag: string) => void
+  onOther: (words: string) => void
+  onProblem: () => void
+}
+
+/** Look through the camera until a tag is seen. */
+function useCameraEye({ onTag, onOther, onProblem }: Seen) {
   const video = useRef<HTMLVideoElement>(null)
-  const [problem, setProblem] = useState('')
-  const [other, setOther] = useState('')
-  const found = useRef(onTag)
+  const said = useRef({ onTag, onOther, onProblem })
   useEffect(() => {
-    found.current = onTag
+    said.current = { onTag, onOther, onProblem }
   })
   useEffect(() => {
     let stream: MediaStream | undefined
@@ -28,7 +32,7 @@ export function CameraDialog({ onTag, onClose }: { onTag: (tag: string) => void;
         await video.current.play()
         timer = window.setInterval(() => look(read), LOOK_EVERY_MS)
       } catch {
-        setProblem('No camera, or this browser may not use it. Allow it in the address bar, or type the tag into the search.')
+        said.current.onProblem()
       }
     }
     const canvas = document.createElement('canvas')
@@ -44,8 +48,8 @@ export function CameraDialog({ onTag, onClose }: { onTag: (tag: string) => void;
       const tag = data.trim().toUpperCase()
       if (TAG.test(tag)) {
         window.clearInterval(timer)
-        found.current(tag)
-      } else setOther(data.slice(0, 60))
+        said.current.onTag(tag)
+      } else said.current.onOther(data.slice(0, 60))
     }
     const stop = () => {
       isOver = true
@@ -55,11 +59,19 @@ export function CameraDialog({ onTag, onClose }: { onTag: (tag: string) => void;
     void begin()
     return stop
   }, [])
+  return video
+}
+
+/** Reads a tag with this device's camera. Nothing leaves the browser but the tag. */
+export function CameraDialog({ onTag, onClose }: { onTag: (tag: string) => void; onClose: () => void }) {
+  const [isBroken, setBroken] = useState(false)
+  const [other, setOther] = useState('')
+  const video = useCameraEye({ onTag, onOther: setOther, onProblem: () => setBroken(true) })
   return (
     <Dialog title="Scan a tag with the camera" open onClose={onClose} note="Hold the code into the picture. It opens by itself.">
-      {problem ? (
+      {isBroken ? (
         <Notice tone="danger" title="The camera does not work" role="alert">
-          {problem}
+          No camera, or this browser may not use it. Allow it in the address bar, or type the tag into the search.
         </Notice>
       ) : (
         <video ref={video} muted playsInline className="w-full rounded-lg bg-ink" />

@@ -9,6 +9,9 @@ const GAP_MS = 60
 const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
 
+const isNotForUs = (event: KeyboardEvent): boolean =>
+  event instanceof CustomKey || isTyping(event.target) || event.ctrlKey || event.altKey || event.metaKey
+
 /**
  * Hears a wedge scanner anywhere on the page: a tag typed fast and ended by Enter. While it may be one, its keys reach nothing else,
  * for a digit would answer a question. What turns out to be a hand's single key is passed on.
@@ -30,7 +33,7 @@ export function useWedge(onTag: (tag: string) => void): void {
       if (only && key) only.target?.dispatchEvent(new CustomKey(key))
     }
     const onKey = (event: KeyboardEvent) => {
-      if (event instanceof CustomKey || isTyping(event.target) || event.ctrlKey || event.altKey || event.metaKey) return
+      if (isNotForUs(event)) return
       const isMore = held !== '' && /^[-\dA-Za-z]$/.test(event.key)
       const isEnd = held !== '' && event.key === 'Enter'
       if (!isMore && !isEnd && !(held === '' && STARTS.test(event.key))) {

@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState, type ReactNode } from 'react'
 import { useMay } from '@/api/session'
 import type { Drive, Job, Suspect } from '@/api/types'
 import { kept } from '@/lib/kept'
-import { useKeys } from '@/lib/use-keys'
+import { useKeys, type Keys } from '@/lib/use-keys'
 import { Button } from '@/ui/button'
 import { Notice, Waiting } from '@/ui/panel'
 import { BenchContext, type Bench } from './frame/bench-context'
@@ -10,7 +10,7 @@ import { CustodyStrip, TakeOutDialog } from './parts/custody-strip'
 import { ConflictDialog, KeysDialog } from './frame/dialogs'
 import { IdentifyDialog, IdentityNotice, type IdentifyProp } from './tape/drive-identity'
 import { FindingDialog } from './tape/finding-dialog'
-import { useJob, useJobWrites, type SaveNotes } from './frame/job-writes'
+import { useJob, useJobWrites, type SaveNotes, type Send } from './frame/job-writes'
 import { MainsSwitch } from './frame/mains-switch'
 import { Mat } from './mat'
 import { PartDialog } from './parts/part-dialog'
@@ -38,34 +38,10 @@ export function BenchScreen({ tag, plan, counter, identify }: Props) {
   useEffect(() => {
     if (job) kept.write('last-tag', job.tag)
   }, [job])
-  const lastFinding = job?.tape.findLast((l) => ['answer', 'trial', 'remark'].includes(l.kind))
-  const strikeLast = () => {
-    if (!lastFinding) return
-    if (lastFinding.struck_by) writes.send({ do: 'restore', line: lastFinding.number }, 'Let the last finding stand again')
-    else writes.send({ do: 'strike', line: lastFinding.number, why: '' }, `Strike: ${lastFinding.text}`)
-  }
-  useKeys({
-    f: () => setOpen({ what: 'finding' }),
-    m: mayWork ? () => setOpen({ what: 'reading' }) : undefined,
-    t: mayWork ? () => setOpen({ what: 'trial', repair: '' }) : undefined,
-    u: mayWork ? strikeLast : undefined,
-    i: mayWork ? () => setOpen({ what: 'drive' }) : undefined,
-    o: mayWork ? () => setOpen({ what: 'out' }) : undefined,
-    '?': () => setOpen({ what: 'keys' }),
-  })
+  useBenchKeys(job, writes.send, mayWork, setOpen)
   const bench = useMemo<Bench | null>(() => (job ? { job, send: writes.send, isBusy, mayWork } : null), [job, writes.send, isBusy, mayWork])
   if (asked.isPending) return <Waiting what={`Fetching ${tag}…`} />
-  if (!bench)
-    return (
-      <div className="p-8">
-        <Notice tone="danger" title={`${tag} could not be opened`} role="alert">
-          <p>{asked.error?.message}</p>
-          <Button className="mt-2" onClick={() => void asked.refetch()}>
-            Try again
-          </Button>
-        </Notice>
-      </div>
-    )
+  if (!bench) return <NotOpened tag={tag} error={asked.error} onAgain={() => void asked.refetch()} />
   return (
     <BenchContext value={bench}>
       <MainsSwitch />
@@ -81,13 +57,7 @@ export function BenchScreen({ tag, plan, counter, identify }: Props) {
         </div>
         <Tape onFinding={() => setOpen({ what: 'finding' })} onReading={() => setOpen({ what: 'reading' })} onTrial={() => setOpen({ what: 'trial', repair: '' })} />
       </div>
-      {open?.what === 'finding' && <FindingDialog onlyReadings={false} onClose={() => setOpen(null)} />}
-      {open?.what === 'reading' && <FindingDialog onlyReadings onClose={() => setOpen(null)} />}
-      {open?.what === 'part' && <PartDialog onClose={() => setOpen(null)} />}
-      {open?.what === 'drive' && <IdentifyDialog identify={identify} onClose={() => setOpen(null)} />}
-      {open?.what === 'out' && <TakeOutDialog onClose={() => setOpen(null)} />}
-      {open?.what === 'trial' && <TrialDialog repair={open.repair} onClose={() => setOpen(null)} />}
-      <KeysDialog open={open?.what === 'keys'} onClose={() => setOpen(null)} />
+      <OpenDialog open={open} identify={identify} onClose={() => setOpen(null)} />
       <ConflictDialog conflict={writes.conflict} onResend={writes.resend} onLeaveOut={writes.leaveOut} />
     </BenchContext>
   )
@@ -116,6 +86,57 @@ function Messages({ writes }: { writes: ReturnType<typeof useJobWrites> }) {
           </Button>
         </Notice>
       )}
+    </div>
+  )
+}
+
+/** The single keys of the whole bench; Enter and the digits belong to the mat. */
+function useBenchKeys(job: Job | undefined, send: Send, mayWork: boolean, open: (what: Open) => void): void {
+  const last = job?.tape.findLast((l) => ['answer', 'trial', 'remark'].includes(l.kind))
+  const strikeLast = () => {
+    if (last?.struck_by) send({ do: 'restore', line: last.number }, 'Let the last finding stand again')
+    else if (last) send({ do: 'strike', line: last.number, why: '' }, `Strike: ${last.text}`)
+  }
+  const work: Keys = {
+    m: () => open({ what: 'reading' }),
+    t: () => open({ what: 'trial', repair: '' }),
+    u: strikeLast,
+    i: () => open({ what: 'drive' }),
+    o: () => open({ what: 'out' }),
+  }
+  useKeys({ f: () => open({ what: 'finding' }), '?': () => open({ what: 'keys' }), ...(mayWork ? work : {}) })
+}
+
+function OpenDialog({ open, identify, onClose }: { open: Open; identify: IdentifyProp; onClose: () => void }) {
+  switch (open?.what) {
+    case 'finding':
+      return <FindingDialog onlyReadings={false} onClose={onClose} />
+    case 'reading':
+      return <FindingDialog onlyReadings onClose={onClose} />
+    case 'part':
+      return <PartDialog onClose={onClose} />
+    case 'drive':
+      return <IdentifyDialog identify={identify} onClose={onClose} />
+    case 'out':
+      return <TakeOutDialog onClose={onClose} />
+    case 'trial':
+      return <TrialDialog repair={open.repair} onClose={onClose} />
+    case 'keys':
+      return <KeysDialog open onClose={onClose} />
+    default:
+      return null
+  }
+}
+
+function NotOpened({ tag, error, onAgain }: { tag: string; error: Error | null; onAgain: () => void }) {
+  return (
+    <div className="p-8">
+      <Notice tone="danger" title={`${tag} could not be opened`} role="alert">
+        <p>{error?.message}</p>
+        <Button className="mt-2" onClick={onAgain}>
+          Try again
+        </Button>
+      </Notice>
     </div>
   )
 }

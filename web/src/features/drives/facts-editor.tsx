@@ -47,33 +47,7 @@ export function FactsEditor({ document, form, place, onChange }: Props) {
         </div>
         <Choice label="What does the console accept only from its own drive?" choices={PAIRINGS} value={drive.pairing ?? 'unknown'} onChange={(pairing) => setDrive({ pairing })} />
         <SourceFields label="The pairing rule" fact="pairing" document={document} form={form} onChange={onChange} />
-        <fieldset>
-          <legend className="mb-1 font-semibold">Disc classes that it reads</legend>
-          <div className="flex flex-wrap gap-x-4">
-            {CLASSES.map((c) => (
-              <label key={c} className={CHECK}>
-                <input
-                  type="checkbox"
-                  className="size-5"
-                  checked={drive.classes.includes(c)}
-                  onChange={() => setDrive({ classes: drive.classes.includes(c) ? drive.classes.filter((x) => x !== c) : [...drive.classes, c] })}
-                />
-                {discClass(c)}
-              </label>
-            ))}
-          </div>
-        </fieldset>
-        <fieldset>
-          <legend className="mb-1 font-semibold">What it has</legend>
-          <div className="grid gap-x-4 sm:grid-cols-2">
-            {FLAGS.filter((f) => f.family === '' || f.family === drive.family).map((f) => (
-              <label key={f.id} className={CHECK}>
-                <input type="checkbox" className="size-5" checked={drive[f.id] ?? f.byDefault} onChange={() => setDrive({ [f.id]: !(drive[f.id] ?? f.byDefault) })} />
-                {f.name}
-              </label>
-            ))}
-          </div>
-        </fieldset>
+        <WhatItHas drive={drive} onDrive={setDrive} />
         <div className="grid gap-3 sm:grid-cols-2">
           <TextField label="Fuse, rating and speed" hint="As printed: “1.5 A fast”. Empty if the drive board has none." value={drive.fuse_rating ?? ''} maxLength={60} error={refused('/drive/fuse_rating')} onChange={(e) => setDrive({ fuse_rating: e.target.value })} />
           {drive.family === 'lid' && (
@@ -100,5 +74,39 @@ export function FactsEditor({ document, form, place, onChange }: Props) {
         <SourceFields label="Every fact with no source of its own" fact="*" document={document} form={form} onChange={onChange} />
       </div>
     </Panel>
+  )
+}
+
+function WhatItHas({ drive, onDrive }: { drive: SheetDocument['drive']; onDrive: (more: Partial<SheetDocument['drive']>) => void }) {
+  return (
+    <>
+      <fieldset>
+        <legend className="mb-1 font-semibold">Disc classes that it reads</legend>
+        <div className="flex flex-wrap gap-x-4">
+          {CLASSES.map((c) => (
+            <label key={c} className={CHECK}>
+              <input
+                type="checkbox"
+                className="size-5"
+                checked={drive.classes.includes(c)}
+                onChange={() => onDrive({ classes: drive.classes.includes(c) ? drive.classes.filter((x) => x !== c) : [...drive.classes, c] })}
+              />
+              {discClass(c)}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <fieldset>
+        <legend className="mb-1 font-semibold">What it has</legend>
+        <div className="grid gap-x-4 sm:grid-cols-2">
+          {FLAGS.filter((f) => f.family === '' || f.family === drive.family).map((f) => (
+            <label key={f.id} className={CHECK}>
+              <input type="checkbox" className="size-5" checked={drive[f.id] ?? f.byDefault} onChange={() => onDrive({ [f.id]: !(drive[f.id] ?? f.byDefault) })} />
+              {f.name}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+    </>
   )
 }

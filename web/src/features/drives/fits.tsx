@@ -98,30 +98,7 @@ function FitTable({ fits, by, onSay, said }: { fits: Fit[]; by: 'variant' | 'par
         </thead>
         <tbody>
           {fits.map((f) => (
-            <tr key={`${f.level} ${f.code} ${f.variant}`} className="border-t border-line align-top">
-              <th scope="row" className="py-2 pr-3 font-normal">
-                <span className="figures font-semibold">{by === 'part' ? f.code : f.variant}</span>
-                {by === 'part' && <span className="block text-tiny text-quiet">{f.level_name}</span>}
-              </th>
-              <td className="py-2 pr-3">
-                <span className="flex items-center gap-2 font-semibold whitespace-nowrap">
-                  <VerdictMark verdict={f.verdict} /> {f.verdict_name}
-                </span>
-              </td>
-              <td className="max-w-[60ch] py-2 pr-3">
-                {f.reasons.join('; ')}
-                {f.transfers.length > 0 && <span className="block font-semibold">Moves across: {f.transfers.join('; ')}</span>}
-                {f.shows.length > 0 && <span className="block">Works in: {f.shows.join(', ')}</span>}
-                {f.source && <span className="block text-tiny text-quiet">{f.source}</span>}
-              </td>
-              {may && (
-                <td className="py-1 text-right">
-                  <Button kind="quiet" onClick={() => onSay({ level: f.level, code: f.code, variant: f.variant, now: f.verdict })}>
-                    {f.verdict === 'fits' || f.verdict === 'transfers' ? 'It does not fit' : 'Say otherwise'}
-                  </Button>
-                </td>
-              )}
-            </tr>
+            <FitRow key={`${f.level} ${f.code} ${f.variant}`} fit={f} by={by} {...(may ? { onSay } : {})} />
           ))}
         </tbody>
       </table>
@@ -143,5 +120,34 @@ function FitTable({ fits, by, onSay, said }: { fits: Fit[]; by: 'variant' | 'par
         </details>
       )}
     </>
+  )
+}
+
+function FitRow({ fit: f, by, onSay }: { fit: Fit; by: 'variant' | 'part'; onSay?: (saying: Saying) => void }) {
+  return (
+    <tr className="border-t border-line align-top">
+      <th scope="row" className="py-2 pr-3 font-normal">
+        <span className="figures font-semibold">{by === 'part' ? f.code : f.variant}</span>
+        {by === 'part' && <span className="block text-tiny text-quiet">{f.level_name}</span>}
+      </th>
+      <td className="py-2 pr-3">
+        <span className="flex items-center gap-2 font-semibold whitespace-nowrap">
+          <VerdictMark verdict={f.verdict} /> {f.verdict_name}
+        </span>
+      </td>
+      <td className="max-w-[60ch] py-2 pr-3">
+        {f.reasons.join('; ')}
+        {f.transfers.length > 0 && <span className="block font-semibold">Moves across: {f.transfers.join('; ')}</span>}
+        {f.shows.length > 0 && <span className="block">Works in: {f.shows.join(', ')}</span>}
+        {f.source && <span className="block text-tiny text-quiet">{f.source}</span>}
+      </td>
+      {onSay && (
+        <td className="py-1 text-right">
+          <Button kind="quiet" onClick={() => onSay({ level: f.level, code: f.code, variant: f.variant, now: f.verdict })}>
+            {f.verdict === 'fits' || f.verdict === 'transfers' ? 'It does not fit' : 'Say otherwise'}
+          </Button>
+        </td>
+      )}
+    </tr>
   )
 }

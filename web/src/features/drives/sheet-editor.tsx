@@ -46,7 +46,6 @@ interface Draft {
 function Editor({ variant, version, start, form }: { variant: string; version: number; start: SheetDocument; form: SheetForm }) {
   const [fresh] = useState<Draft>(() => ({ basedOn: version, document: start }))
   const [draft, setDraft, clear] = useKept<Draft>(`sheet:${variant}`, fresh)
-  const [why, setWhy] = useState('')
   const [past, setPast] = useState<Draft[]>([])
   const save = useSaveSheet(variant)
   const navigate = useNavigate()
@@ -57,23 +56,16 @@ function Editor({ variant, version, start, form }: { variant: string; version: n
     if (save.error) save.reset()
   }
   const undo = () => {
-    const before = past.at(-1)
-    if (!before) return
     setPast(past.slice(0, -1))
-    setDraft(before)
+    setDraft(past.at(-1) ?? draft)
   }
   const isStale = draft.basedOn !== version
   const isChanged = version === 0 || JSON.stringify(document) !== JSON.stringify(start)
-  const submit = () =>
-    save.mutate(
-      { based_on: draft.basedOn, document: document as unknown as Record<string, unknown>, why: why.trim() },
-      {
-        onSuccess: () => {
-          clear()
-          void navigate(`/drives/${variant}`)
-        },
-      },
-    )
+  const leave = () => {
+    clear()
+    void navigate(`/drives/${variant}`)
+  }
+  const submit = (why: string) => save.mutate({ based_on: draft.basedOn, document: document as unknown as Record<string, unknown>, why }, { onSuccess: leave })
   const place = save.error instanceof ProblemError ? String(save.error.problem.params.place ?? '') : ''
   return (
     <Page
@@ -97,41 +89,62 @@ function Editor({ variant, version, start, form }: { variant: string; version: n
       {form.tables.map((t) => (
         <TableEditor key={t.id} table={t} rows={document.tables[t.id] ?? []} form={form} variant={variant} place={place} onChange={(rows) => change({ ...document, tables: { ...document.tables, [t.id]: rows } })} />
       ))}
-      <Panel title="Save">
-        <form
-          className="space-y-3"
-          onSubmit={(event) => {
-            event.preventDefault()
-            submit()
-          }}
-        >
-          <TextField label="What changed, and why" value={why} maxLength={120} onChange={(e) => setWhy(e.target.value)} />
-          {save.error && (
-            <Notice tone="danger" title="Not saved; nothing was changed" role="alert">
-              {place && <p className="figures">{place}</p>}
-              {save.error.message}
-            </Notice>
-          )}
-          <div className="flex flex-wrap gap-2">
-            <Button kind="act" type="submit" disabled={!isChanged || isStale || save.isPending}>
-              {save.isPending ? 'Saving…' : `Save as version ${version + 1}`}
-            </Button>
-            <Button onClick={undo} disabled={past.length === 0}>
-              Undo
-            </Button>
-            <Button
-              kind="quiet"
-              onClick={() => {
-                clear()
-                void navigate(`/drives/${variant}`)
-              }}
-            >
-              Leave it as it was
-            </Button>
-          </div>
-          {!isChanged && <p className="text-quiet">Nothing changed yet.</p>}
-        </form>
-      </Panel>
+      <SavePanel
+        error={save.error}
+        place={place}
+        says={save.isPending ? 'Saving…' : `Save as version ${version + 1}`}
+        canSave={isChanged && !isStale && !save.isPending}
+        isChanged={isChanged}
+        onSave={submit}
+        onUndo={past.length > 0 ? undo : undefined}
+        onLeave={leave}
+      />
     </Page>
+  )
+}
+
+interface SaveProps {
+  error: Error | null
+  place: string
+  says: string
+  canSave: boolean
+  isChanged: boolean
+  onSave: (why: string) => void
+  onUndo: (() => void) | undefined
+  onLeave: () => void
+}
+
+function SavePanel({ error, place, says, canSave, isChanged, onSave, onUndo, onLeave }: SaveProps) {
+  const [why, setWhy] = useState('')
+  return (
+    <Panel title="Save">
+      <form
+        className="space-y-3"
+        onSubmit={(event) => {
+          event.preventDefault()
+          onSave(why.trim())
+        }}
+      >
+        <TextField label="What changed, and why" value={why} maxLength={120} onChange={(e) => setWhy(e.target.value)} />
+        {error && (
+          <Notice tone="danger" title="Not saved; nothing was changed" role="alert">
+            {place && <p className="figures">{place}</p>}
+            {error.message}
+          </Notice>
+        )}
+        <div className="flex flex-wrap gap-2">
+          <Button kind="act" type="submit" disabled={!canSave}>
+            {says}
+          </Button>
+          <Button onClick={onUndo} disabled={onUndo === undefined}>
+            Undo
+          </Button>
+          <Button kind="quiet" onClick={onLeave}>
+            Leave it as it was
+          </Button>
+        </div>
+        {!isChanged && <p className="text-quiet">Nothing changed yet.</p>}
+      </form>
+    </Panel>
   )
 }

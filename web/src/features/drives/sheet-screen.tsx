@@ -61,19 +61,7 @@ function Sheet({ sheet, form }: { sheet: SheetDetail; form: SheetForm }) {
         </>
       }
       actions={
-        <>
-          <a className={LINK} href={`/api/sheets/${drive.variant}/file`} download>
-            Save as a file
-          </a>
-          <Link className={LINK} to={`/drives/fits?variant=${drive.variant}`}>
-            What fits it
-          </Link>
-          {may && sheet.is_current && (
-            <Link className={`${LINK} bg-ink! text-paper`} to={`/drives/${drive.variant}/edit`}>
-              Edit
-            </Link>
-          )}
-        </>
+        <Actions sheet={sheet} may={may} />
       }
     >
       {!sheet.is_current && (
@@ -102,23 +90,48 @@ function Sheet({ sheet, form }: { sheet: SheetDetail; form: SheetForm }) {
         <TablePanel key={t.id} table={t} document={document} variant={drive.variant} form={form} />
       ))}
       {may && <CopySheet variant={drive.variant} />}
-      <Panel title="Versions" level={2}>
-        <ul className="divide-y divide-line">
-          {sheet.versions.map((v) => (
-            <li key={v.id} className="flex flex-wrap gap-x-3 py-1.5">
-              <Link to={`/drives/${drive.variant}?version=${v.version}`} className="figures font-semibold underline underline-offset-2">
-                version {v.version}
-              </Link>
-              <span>{v.why || 'no reason given'}</span>
-              <span className="text-quiet">
-                {v.by}
-                {v.at && `, ${dayOf(v.at)}`}
-              </span>
-            </li>
-          ))}
-        </ul>
-      </Panel>
+      <Versions sheet={sheet} />
     </Page>
+  )
+}
+
+function Actions({ sheet, may }: { sheet: SheetDetail; may: boolean }) {
+  const { drive } = sheet
+  return (
+    <>
+      <a className={LINK} href={`/api/sheets/${drive.variant}/file`} download>
+        Save as a file
+      </a>
+      <Link className={LINK} to={`/drives/fits?variant=${drive.variant}`}>
+        What fits it
+      </Link>
+      {may && sheet.is_current && (
+        <Link className={`${LINK} bg-ink! text-paper`} to={`/drives/${drive.variant}/edit`}>
+          Edit
+        </Link>
+      )}
+    </>
+  )
+}
+
+function Versions({ sheet }: { sheet: SheetDetail }) {
+  return (
+    <Panel title="Versions" level={2}>
+      <ul className="divide-y divide-line">
+        {sheet.versions.map((v) => (
+          <li key={v.id} className="flex flex-wrap gap-x-3 py-1.5">
+            <Link to={`/drives/${sheet.drive.variant}?version=${v.version}`} className="figures font-semibold underline underline-offset-2">
+              version {v.version}
+            </Link>
+            <span>{v.why || 'no reason given'}</span>
+            <span className="text-quiet">
+              {v.by}
+              {v.at && `, ${dayOf(v.at)}`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Panel>
   )
 }
 

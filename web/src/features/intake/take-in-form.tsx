@@ -1,12 +1,13 @@
 import { useState, type ReactNode } from 'react'
 import { useSheets } from '@/api/sheets'
-import type { Sheet } from '@/api/types'
+import type { Prompt, Sheet } from '@/api/types'
 import { useKept } from '@/lib/kept'
 import { centsOf } from '@/lib/money'
+import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { Choice } from '@/ui/field'
-import { Notice, Panel, Waiting } from '@/ui/panel'
+import { Notice, Panel } from '@/ui/panel'
 import { emptyNotes, IntakeFields, limitError, type Notes } from './intake-fields'
 import { usePrompts, useTakeIn } from './intake-queries'
 
@@ -24,47 +25,50 @@ interface Props {
   identify: (onPick: (sheetId: number) => void) => ReactNode
 }
 
-export function TakeInForm({ onTaken, identify }: Props) {
+export function TakeInForm(props: Props) {
   const sheets = useSheets()
   const prompts = usePrompts()
+  return (
+    <Asked of={sheets} what="drive sheets">
+      {(drives) => (
+        <Asked of={prompts} what="the prompts">
+          {(asked) => <Counter {...props} sheets={drives} prompts={asked} />}
+        </Asked>
+      )}
+    </Asked>
+  )
+}
+
+const bodyOf = ({ key, sheet, notes }: Draft) => ({
+  key,
+  sheet_id: Number(sheet),
+  owner_name: notes.owner_name.trim(),
+  owner_contact: notes.owner_contact.trim(),
+  complaint: notes.complaint.trim(),
+  supply: notes.supply.trim(),
+  limit_cents: centsOf(notes.limit),
+  promised_on: notes.promised_on || null,
+  condition: notes.condition,
+})
+
+/** What is missing before a unit can be taken in, in words; empty if nothing is. */
+const missingIn = ({ sheet, notes }: Draft): string =>
+  [sheet === '' && 'The console is missing.', notes.owner_name.trim() === '' && "The owner's name is missing.", limitError(notes.limit)].filter(Boolean).join(' ')
+
+function Counter({ onTaken, identify, sheets, prompts }: Props & { sheets: readonly Sheet[]; prompts: Prompt[] }) {
   const takeIn = useTakeIn()
   const [fresh] = useState<Draft>(() => ({ key: crypto.randomUUID(), sheet: '', notes: emptyNotes }))
   const [draft, setDraft, clearDraft] = useKept<Draft>('take-in', fresh)
   const [isTried, setTried] = useState(false)
-  const [isLooking, setLooking] = useState(false)
-  if (sheets.isPending || prompts.isPending) return <Waiting what="Fetching drive sheets and prompts…" />
-  if (!sheets.data || !prompts.data)
-    return (
-      <div className="p-6">
-        <Notice tone="danger" title="Drive sheets could not be fetched" role="alert">
-          {(sheets.error ?? prompts.error)?.message}
-        </Notice>
-      </div>
-    )
-  const { notes } = draft
-  const isReady = draft.sheet !== '' && notes.owner_name.trim() !== '' && !limitError(notes.limit)
+  const missing = missingIn(draft)
   const submit = () => {
     setTried(true)
-    if (!isReady) return
-    takeIn.mutate(
-      {
-        key: draft.key,
-        sheet_id: Number(draft.sheet),
-        owner_name: notes.owner_name.trim(),
-        owner_contact: notes.owner_contact.trim(),
-        complaint: notes.complaint.trim(),
-        supply: notes.supply.trim(),
-        limit_cents: centsOf(notes.limit),
-        promised_on: notes.promised_on || null,
-        condition: notes.condition,
-      },
-      {
-        onSuccess: (job) => {
-          clearDraft()
-          onTaken(job.tag)
-        },
-      },
-    )
+    if (missing) return
+    const onSuccess = (job: { tag: string }) => {
+      clearDraft()
+      onTaken(job.tag)
+    }
+    takeIn.mutate(bodyOf(draft), { onSuccess })
   }
   return (
     <form
@@ -79,35 +83,16 @@ export function TakeInForm({ onTaken, identify }: Props) {
           <h1 className="text-[1.55rem] font-bold">Take a unit in</h1>
           <p className="text-quiet">What you type stays in this browser until the unit has its tag. What is still open can be added later, before it goes to the bench.</p>
         </div>
-        <Panel title="The unit">
-          <Choice
-            label="Which console lies on the counter?"
-            choices={sheets.data.map((s) => ({ id: String(s.id), label: sheetName(s) }))}
-            value={draft.sheet}
-            onChange={(sheet) => setDraft({ ...draft, sheet })}
-            error={isTried && !draft.sheet ? 'Choose the console. If none fits, it needs a drive sheet first.' : undefined}
-          />
-          <Button kind="quiet" className="mt-2 px-1!" onClick={() => setLooking(true)}>
-            Not sure which: find it by looking
-          </Button>
-          <Dialog title="Which drive is this?" open={isLooking} onClose={() => setLooking(false)} note="Answer what can be seen; open nothing that need not be opened.">
-            {identify((sheet) => {
-              setDraft({ ...draft, sheet: String(sheet) })
-              setLooking(false)
-            })}
-          </Dialog>
-        </Panel>
-        <IntakeFields notes={notes} prompts={prompts.data} onChange={(next) => setDraft({ ...draft, notes: next })} />
+        <WhichUnit sheets={sheets} value={draft.sheet} isMissing={isTried && !draft.sheet} identify={identify} onChange={(sheet) => setDraft({ ...draft, sheet })} />
+        <IntakeFields notes={draft.notes} prompts={prompts} onChange={(next) => setDraft({ ...draft, notes: next })} />
         {takeIn.error && (
           <Notice tone="danger" title="Not taken in yet" role="alert">
             {takeIn.error.message}
           </Notice>
         )}
-        {isTried && !isReady && (
+        {isTried && missing && (
           <Notice tone="brass" role="alert">
-            {draft.sheet === '' ? 'The console is missing. ' : ''}
-            {notes.owner_name.trim() === '' ? "The owner's name is missing. " : ''}
-            {limitError(notes.limit) ?? ''}
+            {missing}
           </Notice>
         )}
         <div className="flex flex-wrap gap-3 pb-6">
@@ -120,5 +105,36 @@ export function TakeInForm({ onTaken, identify }: Props) {
         </div>
       </div>
     </form>
+  )
+}
+
+interface UnitProps extends Pick<Props, 'identify'> {
+  sheets: readonly Sheet[]
+  value: string
+  isMissing: boolean
+  onChange: (sheet: string) => void
+}
+
+function WhichUnit({ sheets, value, isMissing, identify, onChange }: UnitProps) {
+  const [isLooking, setLooking] = useState(false)
+  return (
+    <Panel title="The unit">
+      <Choice
+        label="Which console lies on the counter?"
+        choices={sheets.map((s) => ({ id: String(s.id), label: sheetName(s) }))}
+        value={value}
+        onChange={onChange}
+        error={isMissing ? 'Choose the console. If none fits, it needs a drive sheet first.' : undefined}
+      />
+      <Button kind="quiet" className="mt-2 px-1!" onClick={() => setLooking(true)}>
+        Not sure which: find it by looking
+      </Button>
+      <Dialog title="Which drive is this?" open={isLooking} onClose={() => setLooking(false)} note="Answer what can be seen; open nothing that need not be opened.">
+        {identify((sheet) => {
+          onChange(String(sheet))
+          setLooking(false)
+        })}
+      </Dialog>
+    </Panel>
   )
 }

@@ -33,8 +33,6 @@ function PartView({ part }: { part: PartDetail }) {
   const scrap = useScrap(part.tag)
   const [open, setOpen] = useState<'check' | 'scrap' | null>(null)
   const isOwners = part.owner_job !== ''
-  const fits = part.fits.filter((f) => f.verdict !== 'unknown' && f.source !== 'both sheets')
-  const cannot = part.fits.filter((f) => f.source === 'both sheets').map((f) => f.variant)
   return (
     <Page
       title={
@@ -66,74 +64,14 @@ function PartView({ part }: { part: PartDetail }) {
       )}
       <div className="grid gap-4 md:grid-cols-[minmax(0,1fr)_11rem]">
         <Panel>
-          <dl className="grid gap-x-6 gap-y-1.5 sm:grid-cols-[9rem_minmax(0,1fr)]">
-            <dt className="text-quiet">Here</dt>
-            <dd className="figures text-[1.3rem] leading-6 font-bold">{isOwners ? '–' : part.count}</dd>
-            <dt className="text-quiet">What</dt>
-            <dd>
-              {part.level_name} <span className="figures">{part.code}</span>
-              {part.is_complete && ', with what a bare one lacks'}
-            </dd>
-            <dt className="text-quiet">Lies</dt>
-            <dd>{part.place || 'nobody wrote where'}</dd>
-            {part.origin && (
-              <>
-                <dt className="text-quiet">Out of</dt>
-                <dd>
-                  <Link to={`/shelf/donors/${part.origin}`} className="figures underline underline-offset-2">
-                    {part.origin}
-                  </Link>
-                </dd>
-              </>
-            )}
-            <dt className="text-quiet">A piece</dt>
-            <dd className="figures">{part.piece_cents ? money(part.piece_cents) : '–'}</dd>
-            <dt className="text-quiet">Known</dt>
-            <dd className="space-y-1">
-              <Health health={part.health} />
-              <FunctionMarks functions={statesOf(part.functions, part.works, part.fails)} />
-            </dd>
-            {part.holders.length > 0 && (
-              <>
-                <dt className="text-quiet">Taken</dt>
-                <dd>
-                  {part.holders.map((h) => (
-                    <span key={h.job + h.at} className="block">
-                      for{' '}
-                      <Link to={`/bench/${h.job}`} className="figures underline underline-offset-2">
-                        {h.job}
-                      </Link>{' '}
-                      by {h.by}, {dayOf(h.at)}
-                    </span>
-                  ))}
-                </dd>
-              </>
-            )}
-          </dl>
+          <Facts part={part} />
           {may && !isOwners && <MinimumForm level={part.level} code={part.code} />}
         </Panel>
         <Panel>
           <img src={`/api/labels/${part.tag}`} alt={`Code of ${part.tag}`} className="mx-auto w-full max-w-44 rounded bg-white p-1" />
         </Panel>
       </div>
-      <Panel title="Where it fits" aside={<Link className="underline underline-offset-2" to={`/drives/fits?level=${part.level}&code=${encodeURIComponent(part.code)}`}>Look closer, or correct it</Link>}>
-        {fits.length === 0 && <p className="text-quiet">No sheet and nobody names this part: it is not offered to any job.</p>}
-        <ul className="divide-y divide-line">
-          {fits.map((f) => (
-            <li key={f.variant} className="py-1.5">
-              <Link to={`/drives/${f.variant}`} className="figures font-semibold underline underline-offset-2">
-                {f.variant}
-              </Link>{' '}
-              <Chip tone={f.verdict === 'no' ? 'danger' : f.verdict === 'fits' || f.verdict === 'transfers' ? 'clear' : 'brass'}>{f.verdict_name}</Chip> {f.reasons.join('; ')}
-            </li>
-          ))}
-        </ul>
-        {cannot.length > 0 && (
-          <p className="mt-2 text-quiet">
-            Cannot fit, by what both drives are: <span className="figures">{cannot.join(', ')}</span>
-          </p>
-        )}
-      </Panel>
+      <Fits part={part} />
       <Trail part={part} />
       {open === 'check' && <CheckDialog title={`What does ${part.tag} do?`} functions={part.functions} check={check} onClose={() => setOpen(null)} />}
       {open === 'scrap' && <ScrapDialog title={`Throw ${part.tag} away`} most={part.count} error={scrap.error} isBusy={scrap.isPending} onScrap={(count, why) => scrap.mutate({ count, why }, { onSuccess: () => setOpen(null) })} onClose={() => setOpen(null)} />}
@@ -161,6 +99,84 @@ function Trail({ part }: { part: PartDetail }) {
           </li>
         ))}
       </ul>
+    </Panel>
+  )
+}
+
+function Facts({ part }: { part: PartDetail }) {
+  return (
+    <dl className="grid gap-x-6 gap-y-1.5 sm:grid-cols-[9rem_minmax(0,1fr)]">
+      <dt className="text-quiet">Here</dt>
+      <dd className="figures text-[1.3rem] leading-6 font-bold">{part.owner_job ? '–' : part.count}</dd>
+      <dt className="text-quiet">What</dt>
+      <dd>
+        {part.level_name} <span className="figures">{part.code}</span>
+        {part.is_complete && ', with what a bare one lacks'}
+      </dd>
+      <dt className="text-quiet">Lies</dt>
+      <dd>{part.place || 'nobody wrote where'}</dd>
+      {part.origin && (
+        <>
+          <dt className="text-quiet">Out of</dt>
+          <dd>
+            <Link to={`/shelf/donors/${part.origin}`} className="figures underline underline-offset-2">
+              {part.origin}
+            </Link>
+          </dd>
+        </>
+      )}
+      <dt className="text-quiet">A piece</dt>
+      <dd className="figures">{part.piece_cents ? money(part.piece_cents) : '–'}</dd>
+      <dt className="text-quiet">Known</dt>
+      <dd className="space-y-1">
+        <Health health={part.health} />
+        <FunctionMarks functions={statesOf(part.functions, part.works, part.fails)} />
+      </dd>
+      {part.holders.length > 0 && <Holders holders={part.holders} />}
+    </dl>
+  )
+}
+
+function Holders({ holders }: Pick<PartDetail, 'holders'>) {
+  return (
+    <>
+      <dt className="text-quiet">Taken</dt>
+      <dd>
+        {holders.map((h) => (
+          <span key={h.job + h.at} className="block">
+            for{' '}
+            <Link to={`/bench/${h.job}`} className="figures underline underline-offset-2">
+              {h.job}
+            </Link>{' '}
+            by {h.by}, {dayOf(h.at)}
+          </span>
+        ))}
+      </dd>
+    </>
+  )
+}
+
+function Fits({ part }: { part: PartDetail }) {
+  const fits = part.fits.filter((f) => f.verdict !== 'unknown' && f.source !== 'both sheets')
+  const cannot = part.fits.filter((f) => f.source === 'both sheets').map((f) => f.variant)
+  return (
+    <Panel title="Where it fits" aside={<Link className="underline underline-offset-2" to={`/drives/fits?level=${part.level}&code=${encodeURIComponent(part.code)}`}>Look closer, or correct it</Link>}>
+      {fits.length === 0 && <p className="text-quiet">No sheet and nobody names this part: it is not offered to any job.</p>}
+      <ul className="divide-y divide-line">
+        {fits.map((f) => (
+          <li key={f.variant} className="py-1.5">
+            <Link to={`/drives/${f.variant}`} className="figures font-semibold underline underline-offset-2">
+              {f.variant}
+            </Link>{' '}
+            <Chip tone={f.verdict === 'no' ? 'danger' : f.verdict === 'fits' || f.verdict === 'transfers' ? 'clear' : 'brass'}>{f.verdict_name}</Chip> {f.reasons.join('; ')}
+          </li>
+        ))}
+      </ul>
+      {cannot.length > 0 && (
+        <p className="mt-2 text-quiet">
+          Cannot fit, by what both drives are: <span className="figures">{cannot.join(', ')}</span>
+        </p>
+      )}
     </Panel>
   )
 }

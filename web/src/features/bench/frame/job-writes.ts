@@ -50,6 +50,36 @@ async function sent(tag: string, { ask, key, version }: Pending): Promise<Sent> 
   }
 }
 
+/** Send once more with a new token if the old one has run out. */
+async function delivered(tag: string, write: Pending, renewToken: () => Promise<void>): Promise<Exclude<Sent, { again: true }>> {
+  const first = await sent(tag, write)
+  if (!('again' in first)) return first
+  await renewToken()
+  const second = await sent(tag, write)
+  return 'again' in second ? { waits: 'This page is out of date.' } : second
+}
+
+/** What a reload, a crash or an ended session left in this person's box goes out first. */
+function useLeftOver(box: string, who: string, underway: { readonly current: Pending | null }, deliver: (write: Pending) => Promise<void>): void {
+  useEffect(() => {
+    const left = who ? kept.read<Pending>(box) : null
+    if (left?.ask && !underway.current) void deliver(left)
+  }, [box, deliver, underway, who])
+}
+
+/** Try again by the clock, more and more patiently, and at once when the network is back. */
+function useRetries(isWaiting: boolean, tries: { readonly current: number }, again: () => void): void {
+  useEffect(() => {
+    if (!isWaiting) return
+    const timer = setInterval(again, RETRY_MS[Math.min(tries.current, RETRY_MS.length - 1)])
+    window.addEventListener('online', again)
+    return () => {
+      clearInterval(timer)
+      window.removeEventListener('online', again)
+    }
+  }, [isWaiting, tries, again])
+}
+
 export function useJobWrites(tag: string) {
   const cache = useQueryClient()
   const who = useWho()
@@ -74,14 +104,10 @@ export function useJobWrites(tag: string) {
       underway.current = write
       setPending(write)
       kept.write(box, write)
-      let came = await sent(tag, write)
-      if ('again' in came) {
-        await cache.invalidateQueries({ queryKey: ['session'] }) // brings a new token
-        came = await sent(tag, write)
-      }
-      if ('waits' in came || 'again' in came) {
+      const came = await delivered(tag, write, () => cache.invalidateQueries({ queryKey: ['session'] }))
+      if ('waits' in came) {
         tries.current += 1
-        setWaits('waits' in came ? came.waits : 'This page is out of date.')
+        setWaits(came.waits)
         return
       }
       settle()
@@ -100,21 +126,8 @@ export function useJobWrites(tag: string) {
     if (underway.current) void deliver(underway.current)
   }, [deliver])
 
-  // what a reload, a crash or an ended session left in this person's box goes out first
-  useEffect(() => {
-    const left = who ? kept.read<Pending>(box) : null
-    if (left?.ask && !underway.current) void deliver(left)
-  }, [box, deliver, who])
-
-  useEffect(() => {
-    if (!waits) return
-    const timer = setInterval(again, RETRY_MS[Math.min(tries.current, RETRY_MS.length - 1)])
-    window.addEventListener('online', again)
-    return () => {
-      clearInterval(timer)
-      window.removeEventListener('online', again)
-    }
-  }, [waits, again])
+  useLeftOver(box, who, underway, deliver)
+  useRetries(waits !== '', tries, again)
 
   const send: Send = useCallback(
     (ask, says) => {
@@ -127,11 +140,9 @@ export function useJobWrites(tag: string) {
   )
 
   const resend = useCallback(() => {
-    const job = cache.getQueryData<Job>(['job', tag])
-    if (!conflict || !job) return
     dropConflict()
-    void deliver({ ...conflict.pending, key: crypto.randomUUID(), version: job.version })
-  }, [cache, conflict, deliver, dropConflict, tag])
+    if (conflict) send(conflict.pending.ask, conflict.pending.says)
+  }, [conflict, dropConflict, send])
 
   return { send, pending, waits, again, giveUp: settle, problem, clearProblem: () => setProblem(null), conflict, resend, leaveOut: dropConflict }
 }

@@ -8,38 +8,11 @@ import { PutBack } from '../parts/put-back'
 const RESULTS: Record<string, string> = { no_change: 'no change', worse: 'worse', changed: 'part of it changed', clean: 'works' }
 /** What was fitted at each trial, what has to go back, which parts are at hand, and what to try next. */
 export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (repair: string) => void; onPart: () => void }) {
-  const { mayWork, send, isBusy } = useBench()
+  const { mayWork, isBusy } = useBench()
   return (
     <div className="space-y-4">
       {swaps.rows.length === 0 && <p className="text-quiet">Nothing has been swapped yet. A swap is evidence, and only as good as the part that went in.</p>}
-      {swaps.rows.length > 0 && (
-        <table className="w-full text-left">
-          <thead className="text-tiny text-quiet">
-            <tr>
-              <th className="py-1 font-normal">Swapped</th>
-              <th className="font-normal">What went in</th>
-              <th className="font-normal">Itself bad</th>
-              <th className="font-normal">Trial showed</th>
-              <th className="font-normal">Now</th>
-            </tr>
-          </thead>
-          <tbody>
-            {swaps.rows.map((r) => (
-              <tr key={`${r.line}-${r.repair}-${r.item}`} className="border-t border-line align-top">
-                <th scope="row" className="py-1.5 pr-2 font-semibold">
-                  {r.part}
-                </th>
-                <td className="pr-2">
-                  <span className="figures">{r.item || 'no tag'}</span>, {HEALTH_WORDS[r.health]}
-                </td>
-                <td className="figures pr-2">{percent(r.p_bad)}</td>
-                <td className="pr-2">{RESULTS[r.result]}</td>
-                <td>{r.goes_back ? <b className="text-brass">the original goes back in</b> : r.stays ? 'stays in' : 'in'}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
+      {swaps.rows.length > 0 && <Tried rows={swaps.rows} />}
       {swaps.next_repair && (
         <p className="flex flex-wrap items-center gap-3">
           <span>
@@ -52,29 +25,7 @@ export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (
         {swaps.parts.length === 0 && <p className="text-quiet">None taken or noted. What the shelf holds is reckoned with anyway: see Parts that fit.</p>}
         <ul className="divide-y divide-line">
           {swaps.parts.map((p) => (
-            <li key={p.line} className="flex flex-wrap items-center justify-between gap-2 py-1">
-              <span>
-                <span className="figures font-semibold">{p.item || 'no tag'}</span>, for {p.name.toLowerCase()}: {p.is_taken ? 'taken from the shelf' : p.is_donor ? 'at a donor' : p.wait_days > 0 ? `here in ${p.wait_days} days` : 'here'},{' '}
-                {HEALTH_WORDS[p.health]}
-                {p.works.length > 0 && `, works: ${p.works.join(', ')}`}
-                {p.fails.length > 0 && `, fails: ${p.fails.join(', ')}`}
-                {p.price_cents > 0 && `, ${money(p.price_cents)}`}
-              </span>
-              {mayWork && (
-                <span className="flex gap-1.5">
-                  <Button onClick={() => onTrial(p.repair)} disabled={isBusy}>
-                    Log its trial
-                  </Button>
-                  {p.is_taken ? (
-                    <PutBack part={p} />
-                  ) : (
-                    <Button kind="quiet" disabled={isBusy} onClick={() => send({ do: 'strike', line: p.line, why: 'not at hand any more' }, `Take ${p.item || 'the part'} off the list`)}>
-                      Take off
-                    </Button>
-                  )}
-                </span>
-              )}
-            </li>
+            <PartRow key={p.line} part={p} onTrial={onTrial} />
           ))}
         </ul>
         {mayWork && (
@@ -84,5 +35,65 @@ export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (
         )}
       </div>
     </div>
+  )
+}
+
+function Tried({ rows }: Pick<Swaps, 'rows'>) {
+  return (
+    <table className="w-full text-left">
+      <thead className="text-tiny text-quiet">
+        <tr>
+          <th className="py-1 font-normal">Swapped</th>
+          <th className="font-normal">What went in</th>
+          <th className="font-normal">Itself bad</th>
+          <th className="font-normal">Trial showed</th>
+          <th className="font-normal">Now</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((r) => (
+          <tr key={`${r.line}-${r.repair}-${r.item}`} className="border-t border-line align-top">
+            <th scope="row" className="py-1.5 pr-2 font-semibold">
+              {r.part}
+            </th>
+            <td className="pr-2">
+              <span className="figures">{r.item || 'no tag'}</span>, {HEALTH_WORDS[r.health]}
+            </td>
+            <td className="figures pr-2">{percent(r.p_bad)}</td>
+            <td className="pr-2">{RESULTS[r.result]}</td>
+            <td>{r.goes_back ? <b className="text-brass">the original goes back in</b> : r.stays ? 'stays in' : 'in'}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+function PartRow({ part: p, onTrial }: { part: Swaps['parts'][number]; onTrial: (repair: string) => void }) {
+  const { mayWork, send, isBusy } = useBench()
+  return (
+    <li className="flex flex-wrap items-center justify-between gap-2 py-1">
+      <span>
+        <span className="figures font-semibold">{p.item || 'no tag'}</span>, for {p.name.toLowerCase()}: {p.is_taken ? 'taken from the shelf' : p.is_donor ? 'at a donor' : p.wait_days > 0 ? `here in ${p.wait_days} days` : 'here'},{' '}
+        {HEALTH_WORDS[p.health]}
+        {p.works.length > 0 && `, works: ${p.works.join(', ')}`}
+        {p.fails.length > 0 && `, fails: ${p.fails.join(', ')}`}
+        {p.price_cents > 0 && `, ${money(p.price_cents)}`}
+      </span>
+      {mayWork && (
+        <span className="flex gap-1.5">
+          <Button onClick={() => onTrial(p.repair)} disabled={isBusy}>
+            Log its trial
+          </Button>
+          {p.is_taken ? (
+            <PutBack part={p} />
+          ) : (
+            <Button kind="quiet" disabled={isBusy} onClick={() => send({ do: 'strike', line: p.line, why: 'not at hand any more' }, `Take ${p.item || 'the part'} off the list`)}>
+              Take off
+            </Button>
+          )}
+        </span>
+      )}
+    </li>
   )
 }

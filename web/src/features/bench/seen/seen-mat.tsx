@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { Baseline } from '@/api/types'
+import type { Baseline, Job } from '@/api/types'
 import { useKeys } from '@/lib/use-keys'
 import { Button } from '@/ui/button'
 import { TextField } from '@/ui/field'
@@ -11,20 +11,28 @@ import { MatKeys } from '../frame/mat-keys'
 import { Answers, Cautions, isOff } from '../frame/question-panel'
 import { StageChain } from './stage-chain'
 
+/** Which stage or class is asked now: what somebody picked, or the first that is open; and how the last one is tried again. */
+function useCurrent(job: Job) {
+  const [picked, setPicked] = useState<{ id: string; again: boolean } | null>(null)
+  const all = [...job.baseline, ...job.classes.filter((c) => c.is_supported)]
+  const chosen = picked && all.find((b) => b.question.id === picked.id && (picked.again || !b.answer))
+  const current = chosen ?? all.find((b) => !b.answer) ?? null
+  const last = job.tape.findLast((l) => !l.struck_by && all.some((b) => b.answer && b.question.id === l.question))?.question
+  return {
+    current,
+    isAgain: picked !== null && picked.again && picked.id === current?.question.id,
+    again: last === undefined ? undefined : () => setPicked({ id: last, again: true }),
+    pick: (entry: Baseline) => setPicked({ id: entry.question.id, again: entry.answer !== null }),
+  }
+}
+
 /** The baseline: how far it gets, and which discs it reads. */
 export function SeenMat() {
   const { job } = useBench()
-  const [picked, setPicked] = useState<{ id: string; again: boolean } | null>(null)
-  const all = [...job.baseline, ...job.classes.filter((c) => c.is_supported)]
-  const waiting = all.find((b) => !b.answer)
-  const current = (picked && all.find((b) => b.question.id === picked.id && (picked.again || !b.answer))) ?? waiting ?? null
-  const lastId = job.tape.findLast((l) => !l.struck_by && all.some((b) => b.answer && b.question.id === l.question))?.question
-  const last = all.find((b) => b.question.id === lastId)
-  const again = () => last && setPicked({ id: last.question.id, again: true })
-  useKeys({ r: last ? again : undefined })
-  const ask = current && <Ask key={`${current.question.id}:${current.answer?.tries ?? 0}`} entry={current} isAgain={picked?.again === true && picked.id === current.question.id} onAgain={last ? again : undefined} />
+  const { current, isAgain, again, pick } = useCurrent(job)
+  useKeys({ r: again })
+  const ask = current && <Ask key={`${current.question.id}:${current.answer?.tries ?? 0}`} entry={current} isAgain={isAgain} onAgain={again} />
   const isClass = current !== null && job.classes.includes(current)
-  const pick = (entry: Baseline) => setPicked({ id: entry.question.id, again: entry.answer !== null })
   return (
     <MatKeys enter={current && isOff(current.question, job) ? 'answers' : 'gate'}>
       {job.hazards[0] && (
