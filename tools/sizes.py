@@ -1,4 +1,4 @@
-"""No file and no function outgrows its room; declarations as data, tests and generated files aside."""
+"""No file and no function outgrows its room; generated migrations aside."""
 
 from __future__ import annotations
 
@@ -7,8 +7,8 @@ import subprocess
 import sys
 from pathlib import Path
 
-MAX_FILE, MAX_FUNCTION = 400, 60
-DATA = ("backend/api/schemas.py", "/migrations/", "/tests/", "e2e/")
+MAX_FILE, MAX_FUNCTION = 300, 60
+GENERATED = "/migrations/"
 
 
 def _length(node: ast.FunctionDef) -> int:
@@ -24,7 +24,7 @@ def main() -> int:
     listed = subprocess.run(["git", "ls-files", "-co", "--exclude-standard", "*.py"], check=True, capture_output=True, text=True).stdout.split()
     bad = []
     for name in listed:
-        if any(part in name for part in DATA) or not Path(name).exists():
+        if GENERATED in name or not Path(name).exists():
             continue
         text = Path(name).read_text(encoding="utf-8")
         lines = text.count("\n")

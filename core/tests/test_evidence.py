@@ -1,6 +1,7 @@
 """Evidence as benches produce it: counts, times, states, changes, shelves; and what is said beside the next move."""
 
 import json
+import math
 from dataclasses import replace
 
 import numpy as np
@@ -254,3 +255,13 @@ def test_the_register_counts_each_trial_for_its_own_family_and_repair():
 def test_motors_that_are_soldered_take_longer():
     plain, soldered = (plan_for(compile_model(replace(PAIRED, motor_soldered=on)), Economy()).problem.cost[0] for on in (False, True))
     assert soldered[MODEL.repair_index["replace_spindle_motor"]] - plain[MODEL.repair_index["replace_spindle_motor"]] == pytest.approx(0.6 * 12)
+
+
+@pytest.mark.parametrize(("seconds", "n"), [(14.0, 12), (21.0, 12), (9.0, 12), (25.2, 4), (400.0, 12), (0.5, 12)])
+def test_a_time_to_play_is_weighed_between_a_usual_and_a_slow_start(seconds, n):
+    found, more = judge_time(seconds, ReferenceTime(14.0, 1.0, n)), math.sqrt(1 + 1 / n)
+    x, spread = math.log(seconds / 14), max(more / 14, 0.05)
+    usual = math.exp(-0.5 * (x / spread) ** 2 * (0.25 if x < 0 else 1)) / spread
+    slow = math.exp(-0.5 * ((x - math.log(1.8)) / 0.45) ** 2) / 0.45
+    assert (found.ratio, found.z) == (pytest.approx(seconds / 14), pytest.approx((seconds - 14) / more))
+    assert found.p_usual == pytest.approx(usual / (usual + slow), abs=1e-12)

@@ -1,15 +1,22 @@
 """The shelf's arithmetic: lead times, who gets the scarce part, what a donor is good for, levels compared."""
 
+from dataclasses import replace
 from itertools import permutations
+from math import exp, log, sqrt
+from statistics import NormalDist
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from spindle.diagnosis.given.compiled import compile_model
 from spindle.diagnosis.given.economy import Economy
 from spindle.drives.levels import pieces_of
+from spindle.drives.sheet import PartPrice
 from spindle.stock.assignment import Spare, Wish, assign
-from spindle.stock.conditions import Works, condition, pieces_left, share
+from spindle.stock.conditions import Works, condition, pieces_left, share, worth_of
 from spindle.stock.lead_time import PRIOR_MEDIAN_DAYS, lead_time
+
+from .conftest import PAIRED
 
 
 def test_a_supplier_without_a_past_is_like_suppliers_are_and_one_with_a_past_like_itself():
@@ -87,3 +94,54 @@ def test_a_harvested_piece_takes_its_whole_along(gone, has, lacks):
     left = pieces_left([*(v.id for v in pieces_of("tray")), "supply"], gone)
     assert has in left
     assert lacks not in left
+
+
+REASONS = [
+    (None, [4, 9], "nothing promised; the next delivery is about 6 days off; mends it in 40 %"),
+    (0, [4, 9], "promise passed; the next delivery is about 6 days off, too late for it in 100 %; mends it in 40 %"),
+    (1, [4, 9], "promised in 1 days; the next delivery is about 6 days off, too late for it in 100 %; mends it in 40 %"),
+    (4, [4, 9], "promised in 4 days; the next delivery is about 6 days off, too late for it in 50 %; mends it in 40 %"),
+    (20, [4, 9, 10], "promised in 20 days; the next delivery is about 9 days off; mends it in 40 %"),
+]
+
+
+@pytest.mark.parametrize(("days", "waits", "reason"), REASONS)
+def test_who_gets_a_part_is_told_why(days, waits, reason):
+    (found,) = assign([Wish("K-1", "A", 0.5, days, 3)], [Spare("P-1", "x", 0.8)], fits, waits=waits, economy=Economy())
+    assert found.reason == reason
+    own = [w * 1.2 + (0 if days is None else max(w - days, 0) * 3) for w in waits]
+    assert found.saves_eur == pytest.approx(0.4 * (sum(own) / len(own) + 3e-4 + 1e-6), abs=1e-8)
+
+
+def test_whoever_saves_more_comes_first_and_whoever_waits_longer_at_a_tie():
+    two = [Spare("P-1", "x", 0.5), Spare("P-2", "x", 0.9)]
+    found = assign([Wish("K-1", "A", 0.2, None), Wish("K-2", "A", 0.9, None)], two, fits, waits=[5], economy=Economy())
+    assert [g.job for g in found] == ["K-2", "K-1"]
+    (one,) = assign([Wish("K-1", "A", 0.5, None, 2), Wish("K-2", "A", 0.5, None, 4)], two[:1], fits, waits=[5], economy=Economy())
+    assert one.job == "K-2"
+    tie = [assign([Wish("K-1", "A", 0.5, None, n)], two[:1], fits, waits=[5], economy=Economy())[0].saves_eur for n in (365, 900)]
+    assert tie[0] == tie[1]
+
+
+def test_a_level_is_worth_the_dearest_of_the_repairs_that_put_one_in():
+    model = compile_model(replace(PAIRED, prices={"replace_pickup": PartPrice(33.0, 2.0)}))
+    worth = worth_of(model)
+    assert (worth["pickup"], worth["deck"], worth["hub"]) == (33.0, next(r.part_eur for r in model.repairs if r.id == "replace_deck"), 1.0)
+    assert share("pickup", ["pickup", "rails"], {"pickup": 3.0}) == 0.75
+    assert (share("pickup", [], {}), condition("pickup", {}).level) == (0.0, "pickup")
+
+
+def test_a_lead_time_is_the_conjugate_estimate_on_log_days():
+    time, logs, prior = lead_time([0.1, 4, 30]), [log(d) for d in (0.5, 4, 30)], log(7.0)
+    mu = (2 * prior + sum(logs)) / 5
+    assert (time.mu, time.n) == (pytest.approx(mu), 3)
+    assert time.sigma == pytest.approx(sqrt((2 * (0.36 + (prior - mu) ** 2) + sum((x - mu) ** 2 for x in logs)) / 5))
+
+
+@pytest.mark.parametrize(("waited", "p"), [(0, 0.5), (0.5, 0.9), (1, 0.5), (6, 0.5), (30, 0.9)])
+def test_what_was_waited_cuts_the_distribution_off(waited, p):
+    time = lead_time([3, 5, 9])
+    normal = NormalDist(time.mu, time.sigma)
+    gone = normal.cdf(log(waited)) if waited else 0.0
+    assert time.remaining(p, waited) == pytest.approx(max(exp(normal.inv_cdf(gone + p * (1 - gone))) - waited, 0), abs=1e-9)
+    assert time.remaining(p, 1e9) == 1e9

@@ -1,0 +1,274 @@
+"""The planner on small random problems against plain recursions that were written from the definitions, not from its code."""
+
+from types import SimpleNamespace
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from spindle.diagnosis.planning.cost import expected_cost, fixed_order_cost
+from spindle.diagnosis.planning.lookahead import Choice, Pick, Position, information, one_step, pick, two_step
+from spindle.diagnosis.planning.problem import Problem
+from spindle.diagnosis.planning.schools import Chart, cheapest_first, schools_from
+from spindle.faults.model import ChartNode
+
+D, A, F = 3, 3, 4
+OUTCOMES = (2, 3)
+
+
+def problem_of(seed, **more):
+    """A problem of three depths, three repairs, two questions and four faults."""
+    rng = np.random.default_rng(seed)
+    open_, close = np.cumsum(rng.uniform(0, 5, D)), np.cumsum(rng.uniform(0, 5, D))
+    depth = rng.integers(0, D, A)
+    ends = np.maximum(np.arange(D)[:, None], depth[None])
+    rows = np.vstack([rng.dirichlet(np.ones(n), F).T for n in OUTCOMES])
+    made = {
+        "success": rng.uniform(0, 1, (A, F)) * rng.integers(0, 2, (A, F)),
+        "cost": open_[ends] - open_[:, None] + rng.uniform(1, 30, A),
+        "ends": ends,
+        "close_after": close[ends],
+        "close": close,
+        "open_": open_,
+        "give_up_eur": 150.0,
+        "likelihood": rows,
+        "first_row": np.cumsum([0, *OUTCOMES]),
+        "ask_cost": rng.uniform(0, 4, len(OUTCOMES)),
+        "ask_depth": rng.integers(0, D, len(OUTCOMES)),
+        "is_dear": rng.integers(0, 2, A) > 0,
+        "targets": rng.integers(0, 2, (A, F)) > 0,
+        "real": np.arange(F) < F - 1,
+    }
+    return Problem(**{**made, **more})
+
+
+@st.composite
+def worlds(draw):
+    rng = np.random.default_rng(draw(st.integers(0, 10**6)))
+    at = Position(
+        rng.dirichlet(np.ones(F)) * draw(st.sampled_from([1.0, 0.3])), int(rng.integers(0, D)), rng.integers(0, 2, A) > 0, rng.integers(0, 4, len(OUTCOMES)) > 0
+    )
+    return at, problem_of(draw(st.integers(0, 10**6)))
+
+
+def sequence(w, d, free, p):
+    """The adaptive sequence by chance per euro, and the best place to stop: cost and first repair."""
+    spent, best, first, begun, free = 0.0, w.sum() * (p.give_up_eur + p.close[d]), -1, None, list(free)
+    while True:
+        ratios = [w @ p.success[a] / p.cost[d, a] if free[a] else 0.0 for a in range(A)]
+        a = int(np.argmax(ratios))
+        if ratios[a] <= 0.0:
+            return best, first
+        begun = a if begun is None else begun
+        spent += w.sum() * p.cost[d, a] + w @ p.success[a] * p.close_after[d, a]
+        w, d, free[a] = w * (1 - p.success[a]), p.ends[d, a], False
+        total = spent + w.sum() * (p.give_up_eur + p.close[d])
+        if total < best:
+            best, first = total, begun
+
+
+def branches(at, q, p):
+    start = p.first_row[q]
+    deep, still = max(at.depth, p.ask_depth[q]), at.open_ & (np.arange(len(OUTCOMES)) != q)
+    return [Position(at.w * p.likelihood[start + o], deep, at.free, still) for o in range(OUTCOMES[q])]
+
+
+def asking(at, q, p):
+    return at.w.sum() * (p.ask_cost[q] + p.open_[max(at.depth, p.ask_depth[q])] - p.open_[at.depth])
+
+
+def tried(at, a, p):
+    spent = at.w.sum() * p.cost[at.depth, a] + at.w @ p.success[a] * p.close_after[at.depth, a]
+    return spent, Position(at.w * (1 - p.success[a]), p.ends[at.depth, a], at.free & (np.arange(A) != a), at.open_)
+
+
+def value(at, p):
+    return sequence(at.w, at.depth, at.free, p)[0]
+
+
+def once(at, p, then=value):
+    """Every move's cost with one step, the rest valued by ``then``."""
+    ask = [asking(at, q, p) + sum(then(b, p) for b in branches(at, q, p)) if at.open_[q] else np.inf for q in range(len(OUTCOMES))]
+    repair = [np.inf] * A
+    for a in range(A):
+        if at.free[a] and at.w @ p.success[a] > 0:
+            spent, left = tried(at, a, p)
+            repair[a] = spent + then(left, p)
+    return ask, repair
+
+
+def least(at, p):
+    """The best that one more step can do: any move, stopping, or the sequence as it is."""
+    ask, repair = once(at, p)
+    return min(*ask, *repair, at.w.sum() * (p.give_up_eur + p.close[at.depth]), value(at, p))
+
+
+@given(worlds())
+def test_the_closed_form_is_the_sequence_with_its_best_end(world):
+    at, p = world
+    cost, first = expected_cost(at.w[None], np.array([at.depth]), at.free[None], p)
+    assert (cost[0], first[0]) == (pytest.approx(sequence(at.w, at.depth, at.free, p)[0]), sequence(at.w, at.depth, at.free, p)[1])
+
+
+@given(worlds())
+def test_one_step_prices_every_move_and_says_what_each_answer_leads_to(world):
+    at, p = world
+    choice, (ask, repair) = one_step(at, p), once(at, p)
+    assert choice.ask == pytest.approx(ask)
+    assert choice.repair == pytest.approx(repair)
+    assert choice.stop == pytest.approx(at.w.sum() * (p.give_up_eur + p.close[at.depth]))
+    for q in np.flatnonzero(at.open_):
+        rows = slice(p.first_row[q], p.first_row[q + 1])
+        led = [sequence(b.w, b.depth, b.free, p) for b in branches(at, q, p)]
+        assert (list(choice.branch[rows]), list(choice.first[rows])) == (pytest.approx([c for c, _ in led]), [f for _, f in led])
+
+
+@given(worlds())
+def test_two_steps_value_each_move_by_the_best_next_one_and_are_never_dearer(world):
+    at, p = world
+    first = one_step(at, p)
+    deep, (ask, repair) = two_step(at, p, first), once(at, p, least)
+    assert deep.ask == pytest.approx(ask)
+    assert deep.repair == pytest.approx([min(r, f) for r, f in zip(repair, first.repair, strict=True)])
+    assert two_step(at, p, first, lambda: False).ask == pytest.approx(first.ask)
+    assert deep.stop == first.stop
+
+
+@given(worlds())
+def test_information_is_what_an_answer_tells_on_average_in_nat(world):
+    at, p = world
+    prior = at.w / at.w.sum()
+    entropy = lambda x: -sum(v * np.log(v) for v in x if v > 0)  # noqa: E731
+    told = [entropy(prior) - sum(b.w.sum() / at.w.sum() * entropy(b.w / b.w.sum()) for b in branches(at, q, p)) for q in range(len(OUTCOMES))]
+    assert information(at, p) == pytest.approx(told, abs=1e-9)
+
+
+@given(worlds(), st.permutations(range(A)))
+def test_a_fixed_order_is_tried_to_its_end(world, order):
+    at, p = world
+    total, now = 0.0, at
+    for a in order:
+        spent, now = tried(now, a, p)
+        total += spent
+    assert fixed_order_cost(at.w, at.depth, order, p) == pytest.approx(total + now.w.sum() * p.giving_up(now.depth))
+
+
+# One dear repair (0) whose target is fault 0, a cheap one (1) for fault 1, and one as dear (2) for fault 2.
+TARGETS = np.eye(3, F) > 0
+SURE = {
+    "success": np.where(TARGETS, 0.9, 0.0),
+    "targets": TARGETS,
+    "is_dear": np.array([True, False, True]),
+    "cost": np.tile([40.0, 8.0, 40.0], (D, 1)),
+    "real": np.arange(F) < 3,
+}
+HELD, PLAIN = Pick("repair", 1, held_back=0), Pick("repair", 0)
+
+
+@pytest.mark.parametrize(
+    ("w", "more", "free", "move"),
+    [
+        ([0.7, 0.1, 0.1, 0.1], {}, [1, 1, 1], HELD),
+        ([0.7, 0.08, 0.11, 0.11], {}, [1, 1, 1], HELD),
+        ([0.7, 0.07, 0.12, 0.11], {}, [1, 1, 1], PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {}, [1, 0, 1], PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {"is_dear": np.array([False, False, True])}, [1, 1, 1], PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {"is_dear": np.array([True, True, True])}, [1, 1, 1], PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {"real": np.array([True, False, True, True])}, [1, 1, 1], PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {"cost": np.tile([40.0, 20.0, 40.0], (D, 1))}, [1, 1, 1], PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {"cost": np.tile([40.0, 19.9, 40.0], (D, 1))}, [1, 1, 1], HELD),
+        ([0.7, 0.1, 0.1, 0.1], {"success": np.where(TARGETS, [[0.9], [0.44], [0.9]], 0.0)}, [1, 1, 1], PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {"success": np.where(TARGETS, [[0.9], [0.45], [0.9]], 0.0)}, [1, 1, 1], HELD),
+        ([0.7, 0.1, 0.1, 0.1], {"targets": TARGETS | (np.arange(F) == 1)}, [1, 1, 1], PLAIN),
+    ],
+)
+def test_a_dear_part_waits_for_a_cheap_cause_of_real_weight(w, more, free, move):
+    p = problem_of(1, **{**SURE, **more})
+    at = Position(np.array(w) * 2, 0, np.array(free) > 0, np.zeros(2, dtype=bool))
+    choice = Choice(np.full(2, np.inf), np.array([50.0, 60.0, 70.0]), 150.0, np.zeros(5), np.full(5, -1))
+    assert pick(at, choice, p) == move
+
+
+@pytest.mark.parametrize(
+    ("ask", "repair", "stop", "move"),
+    [
+        (50.0, 50.4, 90.0, Pick("repair", 1)),
+        (50.0, 50.6, 90.0, Pick("ask", 1)),
+        (50.0, 60.0, 50.0, Pick("stop")),
+        (50.0, 60.0, 50.1, Pick("ask", 1)),
+        (np.inf, np.inf, 50.0, Pick("stop")),
+    ],
+)
+def test_doing_comes_before_asking_within_a_tie_and_stopping_where_it_costs_no_more(ask, repair, stop, move):
+    choice = Choice(np.array([99.0, ask]), np.array([np.inf, repair, np.inf]), stop, np.zeros(5), np.full(5, -1))
+    assert pick(Position(np.full(F, 0.25), 0, np.ones(A, dtype=bool), np.ones(2, dtype=bool)), choice, problem_of(2, is_dear=np.zeros(A, dtype=bool))) == move
+
+
+NODES = {
+    "start": ChartNode(ask="q0", then={"o0": "fix", "*": "look"}),
+    "look": ChartNode(ask="q1", then={"o1": "both"}),
+    "fix": ChartNode(do=("r0",), after="look"),
+    "both": ChartNode(do=("r1", "r9", "r2"), after=""),
+}
+
+
+def chart_of(p, said=None, gone=()):
+    questions = {f"q{q}": SimpleNamespace(outcomes=[SimpleNamespace(id=f"o{o}") for o in range(n)]) for q, n in enumerate(OUTCOMES)}
+    repairs = [SimpleNamespace(id=f"r{a}") for a in range(A)]
+    model = SimpleNamespace(
+        questions=questions, repair_index={f"r{a}": a for a in range(A)}, model=SimpleNamespace(chart=NODES, schools={"s": ("A school", ("r2", "r9", "r0"))})
+    )
+    plan = SimpleNamespace(problem=p, asks=[SimpleNamespace(id=f"q{q}" if q not in gone else "x") for q in range(len(OUTCOMES))], repairs=repairs)
+    return Chart(NODES, plan, model, said or {}), plan, model
+
+
+def followed(at, name, p, said, gone):
+    """The chart followed box by box."""
+    if not name:
+        return at.w.sum() * p.giving_up(at.depth)
+    node, total = NODES[name], 0.0
+    if node.ask:
+        q = int(node.ask[1])
+        if q in gone or not at.open_[q]:
+            return followed(at, node.then.get(said.get(node.ask, ""), node.then.get("*", "")), p, said, gone)
+        return asking(at, q, p) + sum(followed(b, node.then.get(f"o{o}", node.then.get("*", "")), p, said, gone) for o, b in enumerate(branches(at, q, p)))
+    for a in [int(r[1]) for r in node.do if r != "r9" and at.free[int(r[1])]]:
+        spent, at = tried(at, a, p)
+        total += spent
+    return total + followed(at, node.after, p, said, gone)
+
+
+@given(worlds(), st.sampled_from([({}, ()), ({"q0": "o0"}, (0,)), ({"q0": "o1"}, (0,)), ({}, (1,)), ({"q1": "o1"}, (0, 1))]))
+def test_a_flow_chart_costs_what_following_it_box_by_box_does(world, known):
+    (at, p), (said, gone) = world, known
+    chart, plan, model = chart_of(p, said, gone)
+    assert chart.cost(at) == pytest.approx(followed(at, "start", p, said, gone), rel=0.04)
+    schools = {s.id: s for s in schools_from(at, plan, model, said)}
+    in_order = [a for a in (2, 0) if at.free[a]]
+    assert (schools["s"].name, schools["s"].first) == ("A school", f"r{in_order[0]}" if in_order else "")
+    assert schools["s"].expected_eur == pytest.approx(fixed_order_cost(at.w, at.depth, in_order, p))
+    assert (schools["cheapest_first"].name, schools["flow_chart"].name) == ("Cheapest first", "Flow chart with looks and meter")
+    assert [s.expected_eur for s in schools_from(at, plan, model, said)] == sorted(s.expected_eur for s in schools.values())
+
+
+@pytest.mark.parametrize(
+    ("said", "gone", "first"), [({"q0": "o0"}, (0,), "r0"), ({"q0": "o1", "q1": "o1"}, (0, 1), "r1"), ({"q0": "o1", "q1": "o2"}, (0, 1), ""), ({}, (0, 1), "")]
+)
+def test_the_first_repair_of_a_chart_is_on_the_way_that_the_answers_lead(said, gone, first):
+    at = Position(np.full(F, 0.25), 0, np.ones(A, dtype=bool), np.ones(2, dtype=bool))
+    assert chart_of(problem_of(3), said, gone)[0].first_repair(at) == first
+
+
+def test_the_first_repair_of_a_chart_follows_the_likeliest_answers():
+    rows = np.array([[0.2] * F, [0.8] * F, [0.1] * F, [0.7] * F, [0.2] * F])
+    chart = chart_of(problem_of(3, likelihood=rows))[0]
+    at = Position(np.full(F, 0.25), 0, np.array([True, False, True]), np.ones(2, dtype=bool))
+    assert chart.first_repair(at) == "r2"
+
+
+@given(worlds())
+def test_cheapest_first_takes_what_can_help_by_the_price_of_its_step(world):
+    at, p = world
+    plan = chart_of(p)[1]
+    chance = p.success @ at.w / at.w.sum()
+    assert cheapest_first(at, plan) == tuple(f"r{a}" for a in sorted(range(A), key=lambda a: p.cost[at.depth, a]) if at.free[a] and chance[a] >= 0.02)
