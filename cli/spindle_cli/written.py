@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict
 from typing import Any
 
-from spindle.diagnosis.explaining.advice import schools_beside
+from spindle.diagnosis.explaining.advice import mind_holders, schools_beside
 from spindle.diagnosis.explaining.diagnose import Diagnosis
 from spindle.diagnosis.explaining.moves import Move, MoveKind
 from spindle.diagnosis.given.compiled import CompiledModel
@@ -19,6 +19,7 @@ _TESTS = (QuestionKind.TEST, QuestionKind.READING)
 def diagnosis_json(found: Diagnosis, model: CompiledModel) -> dict[str, Any]:
     """Return a diagnosis as JSON values: probabilities unrounded, weights in decibans, money in euro, time in minutes."""
     advice, schools = found.advice, schools_beside(found.outlook, found.belief, model)
+    holders = mind_holders(found.without, found.outlook, model, advice.best_repair)
     return {
         "format": "tidy-spindle-diagnosis",
         "version": 1,
@@ -39,7 +40,7 @@ def diagnosis_json(found: Diagnosis, model: CompiledModel) -> dict[str, Any]:
             for c in advice.mind_changes
         ],
         "schools": [{"school": s.id, "name": s.name, "expected_eur": s.expected_eur, "first": s.first or None} for s in schools],
-        "rests_on": [{"finding": h.finding, "without_it": h.repair or None} for h in advice.mind_holders],
+        "rests_on": [{"finding": h.finding, "without_it": h.repair or None} for h in holders],
         "notices": [{"code": n.code, "text": n.text, "findings": list(n.findings)} for n in found.notices],
         "contradictions": [{"finding": c.finding, "p_false": c.p_false, "disagrees_with": list(c.disagrees_with)} for c in found.contradictions],
         "two_faults": asdict(found.two_faults) if found.two_faults else None,

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from spindle.diagnosis.belief.posterior import believe
-from spindle.diagnosis.explaining.advice import schools_beside
+from spindle.diagnosis.explaining.advice import mind_holders, schools_beside
 from spindle.diagnosis.explaining.moves import MoveKind
 from spindle.diagnosis.given.case import Case
 from spindle.diagnosis.given.compiled import compile_model
@@ -99,7 +99,8 @@ def test_mind_changes_name_answers_that_flip_the_best_repair():
 
 def test_mind_holders_name_the_finding_without_which_another_repair_would_be_best():
     bench = Bench(f"{RETRIES} game_bd=fails film_dvd=reads lens_look=clear", depth=Depth.DRIVE_OPEN)
-    holders = {h.finding: h.repair for h in bench.found.advice.mind_holders}
+    found = bench.found
+    holders = {h.finding: h.repair for h in mind_holders(found.without, found.outlook, bench.model, found.advice.best_repair)}
     assert bench.found.advice.best_repair == "replace_pickup"
     assert holders["f6"] == "clean_lens"
 

@@ -6,7 +6,7 @@ import pytest
 from spindle.bench.classes import matrix_summary
 from spindle.diagnosis.belief.likelihood import answer_likelihood
 from spindle.diagnosis.belief.posterior import believe
-from spindle.diagnosis.evidence.gather import LeftOut, gather
+from spindle.diagnosis.evidence.gather import LeftOut, gather, read
 from spindle.diagnosis.evidence.observation import observed
 from spindle.diagnosis.explaining.diagnose import diagnose
 from spindle.diagnosis.given.case import Answer, Case, Finding, Stock
@@ -36,7 +36,7 @@ SEEN = [  # the tape, what counts for "spins", and whether that is a failure
 @pytest.mark.parametrize(("words", "shows", "fails"), SEEN)
 def test_a_stage_that_failed_at_any_try_has_failed_as_it_was_seen_to(words, shows, fails):
     seen = Bench(words).case.findings
-    found = gather(seen, MODEL).said["spins"]
+    found = gather(read(seen, MODEL), MODEL).said["spins"]
     assert (found.shows, found.is_failure, found.finding) == (shows, fails, seen[-1].id)
 
 
@@ -55,14 +55,14 @@ def test_a_count_without_its_failure_may_be_any_failure():
 
 
 def test_a_class_that_failed_once_in_two_is_not_said_to_read():
-    said = gather(Bench("film_bd=fails film_bd=reads@1/2 film_dvd=reads").case.findings, MODEL).said
+    said = gather(read(Bench("film_bd=fails film_bd=reads@1/2 film_dvd=reads").case.findings, MODEL), MODEL).said
     text = matrix_summary({q: o.outcome for q, o in said.items()}, PAIRED)
     assert text.startswith("405 nm fails, 650 nm reads")
 
 
 def test_power_lost_by_our_own_step_takes_along_only_what_came_after():
     bench = Bench("power=yes takes_disc=takes spins=cycles clean_lens!no_change power=no nudges_out=yes")
-    evidence = gather(bench.case.findings, MODEL)
+    evidence = gather(read(bench.case.findings, MODEL), MODEL)
     assert evidence.left_out["f5"] is LeftOut.UNPOWERED
     assert set(evidence.news) == {"power"}
     assert {"takes_disc", "spins"} <= set(evidence.answers)
@@ -83,7 +83,7 @@ def test_a_failed_trial_is_a_failed_try():
 )
 def test_an_answer_ages_by_all_that_a_change_touched(sheet, question, repair):
     bench = Bench(f"takes_disc=takes spins=cycles {question} {repair}!changed", sheet)
-    assert gather(bench.case.findings, bench.model).left_out.get("f2") is LeftOut.OLDER_THAN_CHANGE
+    assert gather(read(bench.case.findings, bench.model), bench.model).left_out.get("f2") is LeftOut.OLDER_THAN_CHANGE
 
 
 @pytest.mark.parametrize("word", ["diode:gmae", "@nowhere", "no_such_fault", "diode:not"])

@@ -87,7 +87,7 @@ def test_a_weight_is_what_striking_the_finding_gives_back(given_answers, repeat)
     findings = tape([*given_answers, *(given_answers[:1] if repeat else ())])
     case = Case(PAIRED, findings)
     for finding, moved in weights_of_evidence(case, MODEL, believe(findings, MODEL)).items():
-        assert np.abs(moved.p_without - believe(case.without(finding).findings, MODEL).p).max() < 1e-9
+        assert np.abs(moved.p_without - believe(tuple(f for f in findings if f.id != finding), MODEL).p).max() < 1e-9
 
 
 @settings(deadline=None, max_examples=40)

@@ -15,7 +15,7 @@ from spindle.diagnosis.belief import handling
 from spindle.diagnosis.belief.intermittence import Steadiness, steadiness
 from spindle.diagnosis.belief.likelihood import answer_rows
 from spindle.diagnosis.belief.trials import trials_log_likelihood
-from spindle.diagnosis.evidence.gather import Evidence, LeftOut, gather
+from spindle.diagnosis.evidence.gather import Evidence, LeftOut, Read, gather, read
 from spindle.diagnosis.given.case import Answer, Case, Finding, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 
@@ -81,10 +81,14 @@ def believe(findings: tuple[Finding, ...], model: CompiledModel) -> Belief:
     CaseError
         If a finding uses a word that the loader family does not have.
     """
-    evidence = gather(findings, model)
+    return _believe(read(findings, model), model)
+
+
+def _believe(lines: tuple[Read, ...], model: CompiledModel) -> Belief:
+    evidence = gather(lines, model)
     rows = answer_rows(evidence, model)
     steady = steadiness(evidence, model)
-    log_prior = _log_prior(findings, evidence, model)
+    log_prior = _log_prior(lines, evidence, model)
     if evidence.trials:
         log_prior = log_prior + trials_log_likelihood(evidence.trials, model, steadiness=steady)
     if evidence.news:
@@ -96,21 +100,21 @@ def believe(findings: tuple[Finding, ...], model: CompiledModel) -> Belief:
     return Belief(p, model.membership @ p, evidence, steady, log_prior, rows)
 
 
-def _log_prior(findings: tuple[Finding, ...], evidence: Evidence, model: CompiledModel) -> Floats:
+def _log_prior(lines: tuple[Read, ...], evidence: Evidence, model: CompiledModel) -> Floats:
     """Return the log-prior: the model's, lifted by what a change seems to have cured."""
     prior = model.prior.copy()
     if evidence.changed_at >= 0:
-        prior *= 1.0 + model.pair_excess @ _cured_at(findings, evidence.changed_at, model)
+        prior *= 1.0 + model.pair_excess @ _cured_at(lines, evidence.changed_at, model)
     return np.asarray(np.log(prior))
 
 
-def _cured_at(findings: tuple[Finding, ...], place: int, model: CompiledModel) -> Floats:
+def _cured_at(lines: tuple[Read, ...], place: int, model: CompiledModel) -> Floats:
     """Return P(this fault was the one that the change cured), of shape (n_faults,): faults that travel with it are likelier now."""
-    trial = findings[place].what
+    trial = lines[place].finding.what
     if not isinstance(trial, Trial):
         raise TypeError(f"finding {place} is no trial")
     uncured = np.prod([1.0 - model.success[model.repair_index[c.repair]] for c in trial.changes], axis=0)
-    cured = believe(findings[:place], model).p * (1.0 - uncured)
+    cured = _believe(lines[:place], model).p * (1.0 - uncured)
     return np.asarray(cured / max(float(cured.sum()), 1e-12))
 
 
@@ -140,12 +144,12 @@ def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dic
     now = log_odds_db(belief.p_part)
     alone = _rows_that_stand_alone(case, belief, model)
     total = belief.log_prior + sum(belief.rows.values(), np.zeros(len(model.faults)))
-    moved = {}
+    lines, moved = read(case.findings, model), {}
     for finding in counted:
         if finding.id in alone:
             p = posterior(total - belief.rows[finding.id], np.zeros((1, len(total))))
         else:
-            p = believe(case.without(finding.id).findings, model).p
+            p = _believe(tuple(line.struck if line.finding.id == finding.id else line for line in lines), model).p
         moved[finding.id] = Moved(now - log_odds_db(model.membership @ p), p)
     return moved
 

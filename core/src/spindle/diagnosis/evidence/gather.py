@@ -67,15 +67,48 @@ class Evidence:
         return sum(t.result in (TrialResult.NO_CHANGE, TrialResult.WORSE) for t in self.trials)
 
 
-def gather(findings: Iterable[Finding], model: CompiledModel) -> Evidence:
-    """Return what counts. A repeated observation replaces the former one: it is not new evidence.
+@dataclass(frozen=True, slots=True)
+class Read:
+    """One finding as it counts by itself: why it is left out whatever else is on the tape, or what was observed.
+
+    Reading is done once; the same findings are gathered many times, each time with another one struck.
+    """
+
+    finding: Finding
+    place: int
+    reason: LeftOut | None
+    seen: Observation | None = None
+
+    @property
+    def struck(self) -> Read:
+        """The same finding, struck."""
+        return Read(self.finding, self.place, LeftOut.STRUCK)
+
+
+def read(findings: Iterable[Finding], model: CompiledModel) -> tuple[Read, ...]:
+    """Read each finding by itself.
 
     Raises
     ------
     UnknownWordError
         If a finding uses a question, outcome or repair that the loader family does not have.
+    CaseError
+        If a count, a time or a trial does not fit.
     """
-    return _Reading(model).read(tuple(findings))
+    return tuple(_read(finding, n, model) for n, finding in enumerate(findings))
+
+
+def _read(finding: Finding, place: int, model: CompiledModel) -> Read:
+    check_words(finding, model, f"/findings/{place}")
+    reason = _reason_to_leave_out(finding, model)
+    if reason is not None or not isinstance(finding.what, Answer):
+        return Read(finding, place, reason)
+    return Read(finding, place, None, observed(finding.id, finding.what, model.questions[finding.what.question], place))
+
+
+def gather(lines: Iterable[Read], model: CompiledModel) -> Evidence:
+    """Return what counts. A repeated observation replaces the former one: it is not new evidence."""
+    return _Reading(model).through(lines)
 
 
 class _Reading:
@@ -88,17 +121,15 @@ class _Reading:
         self._trial_lines: list[tuple[int, Finding, Trial]] = []
         self._changed_at = -1
 
-    def read(self, findings: tuple[Finding, ...]) -> Evidence:
+    def through(self, lines: Iterable[Read]) -> Evidence:
         found = self._found
-        for n, finding in enumerate(findings):
-            check_words(finding, self._model, f"/findings/{n}")
-            reason = _reason_to_leave_out(finding, self._model)
-            if reason is not None:
-                found.left_out[finding.id] = reason
-            elif isinstance(finding.what, Trial):
-                self._trial(finding, finding.what, n)
-            elif isinstance(finding.what, Answer):
-                self._answer(observed(finding.id, finding.what, self._model.questions[finding.what.question], n))
+        for line in lines:
+            if line.reason is not None:
+                found.left_out[line.finding.id] = line.reason
+            elif line.seen is not None:
+                self._answer(line.seen)
+            elif isinstance(line.finding.what, Trial):
+                self._trial(line.finding, line.finding.what, line.place)
         self._leave_out_unpowered()
         if not any(_is_seen_failing(o) for o in self._seen) and self._changed_at < 0:
             # an improvement over nothing seen is no evidence (trap T21)

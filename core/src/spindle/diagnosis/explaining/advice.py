@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
+from heapq import nsmallest
 from typing import Final
 
 import numpy as np
@@ -194,10 +195,13 @@ def _opening_min(depth: int, needed: int, model: CompiledModel) -> float:
 
 def _with_savings(moves: Sequence[Move]) -> list[Move]:
     """Give each move what it saves against the best move of another kind of step (a question against the best repair or stop)."""
+    doing = min((m.expected_eur for m in moves if m.kind is not MoveKind.ASK), default=None)
+    least = nsmallest(2, moves, key=lambda m: m.expected_eur)
     done = []
     for move in moves:
-        others = [m.expected_eur for m in moves if m is not move and (move.kind is not MoveKind.ASK or m.kind is not MoveKind.ASK)]
-        done.append(replace(move, saves_eur=max(0.0, min(others) - move.expected_eur) if others else 0.0))
+        rest = [m.expected_eur for m in least if m is not move]
+        other = doing if move.kind is MoveKind.ASK else min(rest, default=None)
+        done.append(replace(move, saves_eur=0.0 if other is None else max(0.0, other - move.expected_eur)))
     return done
 
 

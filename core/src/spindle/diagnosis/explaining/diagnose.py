@@ -2,21 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 
 from spindle.diagnosis.belief.contradictions import Contradiction, find_contradictions
 from spindle.diagnosis.belief.ending import Ending, judge_ending
 from spindle.diagnosis.belief.posterior import Belief, Moved, believe, weights_of_evidence
 from spindle.diagnosis.belief.two_faults import PairFit, fit_pair
 from spindle.diagnosis.evidence.gather import LeftOut
-from spindle.diagnosis.explaining.advice import Outlook, advise, look_ahead, mind_holders
+from spindle.diagnosis.explaining.advice import Outlook, advise, look_ahead
 from spindle.diagnosis.explaining.moves import Advice, Notice
 from spindle.diagnosis.explaining.notices import notices
 from spindle.diagnosis.explaining.signal_path import PathState, signal_paths
 from spindle.diagnosis.explaining.swaps import SwapTable, swap_table
 from spindle.diagnosis.given.case import Case
-from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.given.compiled import CompiledModel, Floats
 
 SHOWN_FROM_DB = 1.0
 """Weights below one deciban are not shown: nobody could notice them."""
@@ -74,6 +74,8 @@ class Diagnosis:
     ending: Ending
     belief: Belief
     outlook: Outlook
+    without: Mapping[str, Floats]
+    """Finding id -> P(fault | all other findings), of shape (n_faults,)."""
 
     @property
     def p_cured(self) -> float:
@@ -102,7 +104,6 @@ def diagnose(
     suspects = sorted((Suspect(f.id, f.part, f.name, float(p)) for f, p in zip(model.faults, belief.p, strict=True)), key=lambda s: -s.p)
     parts = sorted((PartSuspicion(x.id, x.name, float(p)) for x, p in zip(model.parts, belief.p_part, strict=True)), key=lambda s: -s.p)
     moved = weights_of_evidence(case, model, belief)
-    advice = replace(advice, mind_holders=mind_holders({f: m.p_without for f, m in moved.items()}, outlook, model, advice.best_repair))
     return Diagnosis(
         suspects=tuple(suspects),
         parts=tuple(parts),
@@ -116,6 +117,7 @@ def diagnose(
         ending=judge_ending(belief, model, case.economy) if ending is None else ending,
         belief=belief,
         outlook=outlook,
+        without={f: m.p_without for f, m in moved.items()},
     )
 
 

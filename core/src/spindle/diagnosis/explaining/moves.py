@@ -96,7 +96,6 @@ class Advice:
     moves: tuple[Move, ...]
     mind_changes: tuple[MindChange, ...]
     best_repair: str
-    mind_holders: tuple[MindHolder, ...] = ()
     is_tie: bool = False
     should_think: bool = False
     held_back: str = ""

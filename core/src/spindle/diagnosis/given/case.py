@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Annotated
 
@@ -123,7 +123,3 @@ class Case:
     def standing(self) -> tuple[Finding, ...]:
         """The findings that are not struck."""
         return tuple(f for f in self.findings if not f.is_struck)
-
-    def without(self, finding_id: str) -> Case:
-        """Return the case as it would stand with that finding struck."""
-        return replace(self, findings=tuple(f for f in self.findings if f.id != finding_id))
