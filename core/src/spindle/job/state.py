@@ -124,7 +124,7 @@ def _facts(job: Job, belief: Belief, ending: Ending, steps: tuple[Step, ...], ch
         has_trial=job.trial_since_proposal is not None,
         trial_is_clean=job.is_trial_clean,
         open_checks=tuple(c.title for c in checks if c.id not in job.checks),
-        failed_checks=(*(c.title for c in checks if job.checks.get(c.id) is False), *(["a pass"] if job.has_failed_pass else [])),
+        failed_checks=(*(c.title for c in checks if job.checks.get(c.id) is False), *(["a pass"] if job.failed_passes else [])),
         passes=job.passes,
         passes_needed=ending.passes_wanted,
         is_probable=ending.verdict == "probable",

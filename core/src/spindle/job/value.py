@@ -101,7 +101,7 @@ class Job:
     ticks: Mapping[str, Line] = field(default_factory=dict)
     checks: Mapping[str, bool] = field(default_factory=dict)
     passes: int = 0
-    has_failed_pass: bool = False
+    failed_passes: int = 0
     trial_at: int = -1
 
     @property

@@ -27,7 +27,7 @@ def _decide(_job: Job, ask: AddPass, _world: World) -> Decision:
 
 def _fold(job: Job, line: Line) -> Job:
     if not line.body["is_clean"]:
-        return taken_back(replace(job, has_failed_pass=True))
+        return taken_back(replace(job, failed_passes=job.failed_passes + 1))
     return amended(replace(job, passes=job.passes + 1), TrialResult.CLEAN)
 
 

@@ -40,7 +40,7 @@ def _fold(job: Job, line: Line) -> Job:
     """Steps, checks, passes and the trial belong to the proposal that they follow."""
     b = line.body
     proposal = Proposal(b["repair"], b["name"], b["total_cents"], b["p_success"], b.get("is_advised", False), line.number)
-    return replace(job, proposal=proposal, steps={}, checks={}, passes=0, has_failed_pass=False, trial_at=-1)
+    return replace(job, proposal=proposal, steps={}, checks={}, passes=0, failed_passes=0, trial_at=-1)
 
 
 def _says(body: Mapping[str, Any], speech: Speech) -> str:

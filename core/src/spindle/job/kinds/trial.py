@@ -86,7 +86,7 @@ def _fold(job: Job, line: Line) -> Job:
     job = fold_finding(job, line)
     if line.number in job.struck:
         return job
-    return replace(job, trial_at=len(job.findings) - 1, checks={}, passes=0, has_failed_pass=False)
+    return replace(job, trial_at=len(job.findings) - 1, checks={}, passes=0, failed_passes=0)
 
 
 KIND: Final = LineKind("trial", _says, _fold, (AskKind("trial", Trial, _decide, Needs(OPEN, mains=Mains.LIVE), _touches),), is_finding=True)
