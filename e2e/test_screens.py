@@ -56,6 +56,22 @@ def test_no_view_breaks_wcag_22_aa(page, shop, lamp):
     assert {view: bad for view, bad in found.items() if bad} == {}
 
 
+TALLER = """() => {
+  document.querySelectorAll('input, select, textarea, button, summary, a').forEach(x => x.focus())
+  return [document.documentElement.scrollHeight - innerHeight, scrollY]
+}"""
+
+
+def test_no_page_is_taller_than_its_window_and_none_jumps_when_something_is_focused(page, shop):
+    sign_in(page, shop)
+    found = {}
+    for view in VIEWS:
+        page.goto(f"{shop}{view}")
+        page.wait_for_load_state("networkidle")
+        found[view] = page.evaluate(TALLER)
+    assert {view: by for view, by in found.items() if by != [0, 0]} == {}
+
+
 @pytest.mark.parametrize("keys", ["f", "m", "t", "i", "o", "?"])
 def test_no_dialog_breaks_wcag_22_aa(bench, keys):
     page = bench("K-0107")
