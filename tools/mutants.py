@@ -23,7 +23,7 @@ SETTINGS = """[tool.mutmut]
 source_paths = ["src"]
 only_mutate = ["src/spindle/job/*", "src/spindle/diagnosis/*", "src/spindle/stock/*"]
 also_copy = ["core", "demo", "docs"]
-pytest_add_cli_args_test_selection = ["core/tests"]
+pytest_add_cli_args_test_selection = ["core/tests", "--deselect", "core/tests/test_study.py"]
 pytest_add_cli_args = ["-p", "no:cacheprovider", "--hypothesis-profile=mutants"]
 use_git_change_detection = false
 

@@ -13,8 +13,8 @@ from typing import Any, Final
 import numpy as np
 from spindle.diagnosis.planning.futures import Game, play
 from spindle.study.measures import as_json, ceiling, paired, summarise
-from spindle.study.money import study_money
-from spindle.study.optimum import Gap, gap, random_problem
+from spindle.study.optimum import Shortfall, random_problem, shortfall
+from spindle.study.paid import study_money
 from spindle.study.pairs import study_pairs
 from spindle.study.policies import POLICIES, start_of
 from spindle.study.readings import study_donors, study_proof, study_slips
@@ -46,8 +46,8 @@ def _measure(measure: str, family: str, n: int, seed: int) -> tuple[str, dict[st
     return family, {k: asdict(v) if is_dataclass(v) and not isinstance(v, type) else v for k, v in found.items()}
 
 
-def _gaps(size: tuple[int, int, int], seed: int, i: int) -> tuple[tuple[int, int, int], Gap]:
-    return size, gap(*random_problem(*size, np.random.default_rng([seed, *size, i])))
+def _gaps(size: tuple[int, int, int], seed: int, i: int) -> tuple[tuple[int, int, int], Shortfall]:
+    return size, shortfall(*random_problem(*size, np.random.default_rng([seed, *size, i])))
 
 
 def _run(tasks: Iterable[tuple[Any, ...]], label: str, jobs: int | None) -> Iterable[Any]:
@@ -103,7 +103,7 @@ def _family(family: str, by_chunk: dict[str, dict[int, list[Game]]], best: list[
 
 def optimum_study(*, cases: int, seed: int, jobs: int | None) -> dict[str, Any]:
     """Return how far one and two steps end from the exact optimum on small instances, as JSON values; gaps in percent."""
-    found: dict[tuple[int, int, int], list[Gap]] = {size: [] for size in SIZES}
+    found: dict[tuple[int, int, int], list[Shortfall]] = {size: [] for size in SIZES}
     for size, one in _run(((_gaps, size, seed, i) for size in reversed(SIZES) for i in range(cases)), "optimum", jobs):
         found[size].append(one)
     return {
@@ -126,5 +126,5 @@ def optimum_study(*, cases: int, seed: int, jobs: int | None) -> dict[str, Any]:
     }
 
 
-def _over(gaps: list[Gap], name: str) -> float:
+def _over(gaps: list[Shortfall], name: str) -> float:
     return round(float(np.mean([100 * (getattr(g, name) / g.optimum - 1) for g in gaps])), 3)

@@ -117,7 +117,7 @@ def test_a_fixed_order_costs_at_least_its_first_step():
     assert fixed_order_cost(w, 0, [0], TABLES) > TABLES.cost[0, 0]
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=40, deadline=None)
 @given(seed=st.integers(0, 10**6), depth=st.integers(0, 3), give_up=st.floats(20, 400))
 def test_least_cost_of_a_move_is_at_most_the_sequence_and_that_at_most_giving_up(seed, depth, give_up):
     rng = np.random.default_rng(seed)

@@ -3,15 +3,15 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from spindle.bench.fuse import parse_fuse
+from spindle.bench.fuse_replacement import parse_fuse
 from spindle.bench.proof import proof_profile
 from spindle.diagnosis.belief.ending import MAX_PASSES, MIN_PASSES, passes_needed
 from spindle.errors import SheetError
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.library import MODELS
 from spindle.job.stages import ORDER, JobFacts, Stage, following, may_return, missing
-from spindle.repairs.library import procedure_for
 from spindle.repairs.procedure import steps_from
+from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import Depth, Mains
 
 from .conftest import PAIRED

@@ -10,8 +10,8 @@ from spindle.diagnosis.planning.futures import by_choice, outturn, play, throw_u
 from spindle.diagnosis.planning.lookahead import information, one_step, one_step_many, pick, two_step
 from spindle.diagnosis.planning.schools import START, Chart
 from spindle.study.measures import calibration_error, ceiling, paired, summarise
-from spindle.study.money import study_money
-from spindle.study.optimum import gap, optimum, random_problem
+from spindle.study.optimum import optimum, random_problem, shortfall
+from spindle.study.paid import study_money
 from spindle.study.pairs import study_pairs
 from spindle.study.policies import POLICIES, start_of
 from spindle.study.readings import study_donors, study_proof, study_slips
@@ -57,7 +57,7 @@ def test_the_optimum_equals_the_table_of_worlds(seed):
 
 @pytest.mark.parametrize("seed", range(200))
 def test_invariant_optimum_policy_prediction_sequence_giving_up(seed):
-    assert gap(*random_problem(5, 3, 2, np.random.default_rng([5, seed]))).holds()
+    assert shortfall(*random_problem(5, 3, 2, np.random.default_rng([5, seed]))).holds()
 
 
 @settings(max_examples=40, deadline=None)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from api.asking import AskIn, ask_of
 from api.common import READS, WRITES, SignedIn, Tag, Word, as_json
 from api.jobs.diagnosis_schemas import OutlookView, QuestionView, SchoolView
 from api.jobs.diagnosis_views import outlook_view, question_view, school_views
@@ -12,6 +11,7 @@ from api.jobs.schemas import JobView
 from api.jobs.views import job_view
 from api.jobs.workbench_schemas import SwapPlanView, WorkbenchView
 from api.jobs.workbench_views import plan_view, workbench_view
+from api.wire_asks import AskIn, ask_of
 from apps.jobs.outlook import deeper_look
 from apps.jobs.selectors import OpenJob, job_row, open_job
 from apps.jobs.services.writing import JobCommand, write

@@ -25,8 +25,8 @@ from spindle.job.line import Line
 from spindle.job.prompts import PROMPTS
 from spindle.job.stages import NAMES, ORDER, Stage, following
 from spindle.offers.quote import Quote, offers
-from spindle.repairs.library import procedure_for
 from spindle.repairs.procedure import Step
+from spindle.repairs.procedures import procedure_for
 
 _CHECKED: dict[bool | None, Literal["open", "passed", "failed"]] = {True: "passed", False: "failed", None: "open"}
 

@@ -30,7 +30,7 @@ class QuestionKind(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Part:
+class SubAssembly:
     """A sub-assembly: what is drawn on the plan, shaded by suspicion, and swapped. ``short`` fits on a tape."""
 
     id: str
@@ -230,7 +230,7 @@ class FaultModel:
     """Everything that is believed about one loader family."""
 
     family: str
-    parts: tuple[Part, ...]
+    parts: tuple[SubAssembly, ...]
     faults: tuple[Fault, ...]
     questions: tuple[Question, ...]
     repairs: tuple[Repair, ...]

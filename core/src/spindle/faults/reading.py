@@ -11,7 +11,7 @@ from dataclasses import fields, replace
 from typing import Any, Final, TypeVar
 
 from spindle.errors import ModelError
-from spindle.faults.model import ChartNode, Claim, Depths, Fault, FaultModel, Link, Outcome, Pair, Part, Path, Question, QuestionKind, Repair, Row
+from spindle.faults.model import ChartNode, Claim, Depths, Fault, FaultModel, Link, Outcome, Pair, Path, Question, QuestionKind, Repair, Row, SubAssembly
 from spindle.shipped import read_toml
 from spindle.words.bench import Depth, Mains
 
@@ -33,7 +33,7 @@ def read_family(name: str) -> FaultModel:
     both = [*own.get("paths", ()), *shared["paths"]]
     return FaultModel(
         family=own["family"],
-        parts=tuple(Part(*p) for p in (*own["parts"], *shared["parts"])),
+        parts=tuple(SubAssembly(*p) for p in (*own["parts"], *shared["parts"])),
         faults=_faults(shared, own, name),
         questions=_questions(shared, own, name),
         repairs=_repairs(shared, own, name),

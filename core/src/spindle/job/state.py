@@ -19,8 +19,8 @@ from spindle.job.line import Line
 from spindle.job.prompts import open_prompts
 from spindle.job.stages import JobFacts, Missing, missing
 from spindle.job.value import Job
-from spindle.repairs.library import procedure_for
 from spindle.repairs.procedure import Procedure, Step, steps_from
+from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import Power
 
 _SEEN_KINDS = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)

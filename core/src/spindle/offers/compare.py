@@ -12,7 +12,7 @@ from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.diagnosis.planning.problem import Plan
 from spindle.drives.levels import HOLDS, LEVELS, RANKS
 from spindle.offers.quote import WORTH_OFFERING, Quote, quote
-from spindle.repairs.library import procedure_for
+from spindle.repairs.procedures import procedure_for
 
 USED_SHARE: Final = 0.5
 """What a donor's part has left of the life of a new one, on average: it failed nobody yet, and is about as old as the one that did. Invented."""

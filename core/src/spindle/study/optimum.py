@@ -138,7 +138,7 @@ def by_two_steps(at: Position, problem: Problem) -> Pick:
 
 
 @dataclass(frozen=True)
-class Gap:
+class Shortfall:
     """One instance: the optimum, what one and two steps pay, what one step predicts, the sequence without tests, giving up; in euro."""
 
     optimum: float
@@ -154,11 +154,11 @@ class Gap:
         return all(a <= b + slack for a, b in pairwise(chain)) and self.optimum <= self.two + slack
 
 
-def gap(problem: Problem, start: Position) -> Gap:
+def shortfall(problem: Problem, start: Position) -> Shortfall:
     """Return how far from the optimum the planner ends on one instance."""
     once = one_step(start, problem)
     sequence, _ = expected_cost(start.w[None], np.array([start.depth]), start.free[None], problem)
-    return Gap(
+    return Shortfall(
         optimum(problem, start),
         policy_cost(problem, start, by_one_step),
         policy_cost(problem, start, by_two_steps),

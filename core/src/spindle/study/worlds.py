@@ -28,7 +28,7 @@ SHEETS: Final = MappingProxyType(
 
 
 @dataclass(frozen=True)
-class World:
+class TrueWorld:
     """What is true out there, laid out as in the planner's problem.
 
     Attributes
@@ -64,11 +64,11 @@ def setup(family: str, economy: Economy | None = None) -> Setup:
     return Setup(family, model, plan_for(model, economy or Economy()))
 
 
-def _matched(world: World, _rng: np.random.Generator) -> World:
+def _matched(world: TrueWorld, _rng: np.random.Generator) -> TrueWorld:
     return world
 
 
-def _priors(world: World, rng: np.random.Generator) -> World:
+def _priors(world: TrueWorld, rng: np.random.Generator) -> TrueWorld:
     """Every fault is up to three times likelier or rarer than believed (log-normal, sigma 0.6)."""
     prior = world.prior * np.exp(rng.normal(0.0, 0.6, len(world.prior)))
     return replace(world, prior=prior / prior.sum())
@@ -79,40 +79,40 @@ def _shift(table: Floats, rng: np.random.Generator, sigma: float) -> Floats:
     return np.asarray(1.0 / (1.0 + np.exp(-odds)))
 
 
-def _rows(world: World, rng: np.random.Generator) -> World:
+def _rows(world: TrueWorld, rng: np.random.Generator) -> TrueWorld:
     """Every answer's chance is off by a step of the scale or two (log-odds, sigma 0.6)."""
     return replace(world, likelihood=_shift(np.clip(world.likelihood, 0.004, 0.996), rng, 0.6))
 
 
-def _repairs(world: World, rng: np.random.Generator) -> World:
+def _repairs(world: TrueWorld, rng: np.random.Generator) -> TrueWorld:
     """Repairs cure less often than believed, each by its own amount."""
     success = np.where(world.success > 0, _shift(np.clip(world.success, 0.004, 0.996), rng, 0.5) * 0.92, 0.0)
     return replace(world, success=success)
 
 
-def _slips(world: World, _rng: np.random.Generator) -> World:
+def _slips(world: TrueWorld, _rng: np.random.Generator) -> TrueWorld:
     """One answer in eight is a mere guess."""
     flat = np.full_like(world.likelihood, 0.4)
     return replace(world, likelihood=0.9 * world.likelihood + 0.1 * flat)
 
 
-def _all_of_it(world: World, rng: np.random.Generator) -> World:
+def _all_of_it(world: TrueWorld, rng: np.random.Generator) -> TrueWorld:
     """Priors, answers and repairs are all off at once."""
     return _repairs(_rows(_priors(world, rng), rng), rng)
 
 
-WORLDS: Final[MappingProxyType[str, Callable[[World, np.random.Generator], World]]] = MappingProxyType(
+WORLDS: Final[MappingProxyType[str, Callable[[TrueWorld, np.random.Generator], TrueWorld]]] = MappingProxyType(
     {"matched": _matched, "priors": _priors, "rows": _rows, "repairs": _repairs, "slips": _slips, "perturbed": _all_of_it}
 )
 """Name -> how the world departs from the planner's model. Rows need not sum to 1: an answer is thrown in proportion."""
 
 
-def world_of(name: str, ready: Setup, rng: np.random.Generator) -> World:
+def world_of(name: str, ready: Setup, rng: np.random.Generator) -> TrueWorld:
     """Return one draw of a world for a family."""
     prior = np.where([bool(f.opened_by) for f in ready.model.faults], 0.0, ready.model.prior)
-    return WORLDS[name](World(name, prior / prior.sum(), ready.problem.likelihood, ready.problem.success), rng)
+    return WORLDS[name](TrueWorld(name, prior / prior.sum(), ready.problem.likelihood, ready.problem.success), rng)
 
 
-def units_of(world: World, ready: Setup, n: int, rng: np.random.Generator) -> list[Unit]:
+def units_of(world: TrueWorld, ready: Setup, n: int, rng: np.random.Generator) -> list[Unit]:
     """Return ``n`` units of a world."""
     return throw_units(n, world.prior, world.likelihood, world.success, ready.problem.first_row, rng)

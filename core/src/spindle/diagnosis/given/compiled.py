@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from spindle.drives.sheet import DriveSheet
 from spindle.errors import ModelError
 from spindle.faults.library import MODELS
-from spindle.faults.model import Fault, FaultModel, Part, Question, Repair
+from spindle.faults.model import Fault, FaultModel, Question, Repair, SubAssembly
 from spindle.faults.scale import ROW_FLOOR
 
 Floats = NDArray[np.float64]
@@ -41,7 +41,7 @@ class CompiledModel:
     model: FaultModel
     sheet: DriveSheet
     faults: tuple[Fault, ...]
-    parts: tuple[Part, ...]
+    parts: tuple[SubAssembly, ...]
     questions: Mapping[str, Question]
     repairs: tuple[Repair, ...]
     prior: Floats

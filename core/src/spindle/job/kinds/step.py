@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any, Final
 
-from spindle.bench.fuse import check_replacement
+from spindle.bench.fuse_replacement import check_replacement
 from spindle.errors import InvalidError, NotFoundError, NotNowError
 from spindle.job.asking import NOTHING_CHANGES, AskKind, Decision, LineKind, Needs, Speech, World, check_mains, opened_to
 from spindle.job.line import Draft, Line
