@@ -40,18 +40,18 @@ def test_a_connection_dropped_before_and_after_the_server_wrote_loses_and_double
     page = bench(TAG)
     move = wake_up(page)
     title = move.get_by_role("heading").inner_text()
-    page.route("**/answers", lambda route: route.abort())
+    page.route("**/lines", lambda route: route.abort())
     page.keyboard.press("1")
-    expect(page.get_by_text("No connection: kept here, sent again by itself")).to_be_visible()
+    expect(page.get_by_text("Not answered yet: kept here, sent again by itself")).to_be_visible()
     assert answers() == given
     page.reload()  # a crash in the middle: the write is still in its box
-    page.unroute("**/answers")
+    page.unroute("**/lines")
 
     def lose_the_answer(route):
         route.fetch()
         route.abort()
 
-    page.route("**/answers", lose_the_answer, times=1)
+    page.route("**/lines", lose_the_answer, times=1)
     expect(move.get_by_role("heading")).not_to_have_text(title, timeout=20_000)
     assert answers() == given + 1
 

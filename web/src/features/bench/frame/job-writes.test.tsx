@@ -126,3 +126,14 @@ test('a conflict is still there after a reload', async () => {
   first.unmount()
   expect(bench().result.current.conflict?.pending.says).toBe('hm')
 })
+
+test('a read that began before the write never puts the former job back', async () => {
+  answers = [written(8)]
+  const { result, cache, remark } = bench()
+  let late: (job: object) => void = () => undefined
+  void cache.fetchQuery({ queryKey: ['job', TAG], queryFn: () => new Promise<object>((done) => (late = done)) }).catch(() => undefined)
+  remark()
+  await waitFor(() => expect(result.current.pending).toBeNull())
+  await act(async () => late({ tag: TAG, version: 7 }))
+  expect(cache.getQueryData(['job', TAG])).toMatchObject({ version: 8 })
+})

@@ -112,6 +112,7 @@ export function useJobWrites(tag: string) {
       }
       settle()
       if ('job' in came) {
+        await cache.cancelQueries({ queryKey: ['job', tag] }) // a read that began before the write would put the former job back
         cache.setQueryData(['job', tag], came.job)
         void cache.invalidateQueries({ queryKey: ['day'], refetchType: 'none' })
       } else if ('changed' in came) {

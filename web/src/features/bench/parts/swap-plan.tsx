@@ -38,8 +38,12 @@ function Plan({ plan }: { plan: SwapPlan }) {
   const { job, send, isBusy, mayWork } = useBench()
   const [isBack, setBack] = useState(false)
   const steps = isBack ? plan.back : plan.steps
-  const isDone = (id: string) => job.ticks.includes(`${plan.level}:${id}`)
-  const toggle = (id: string, text: string) => send({ do: 'tick', plan: plan.level, step: id, text, is_done: !isDone(id) }, `${isDone(id) ? 'Not done' : 'Done'}: ${text}`)
+  const [pressed, setPressed] = useState<{ id: string; isDone: boolean } | null>(null)
+  const isDone = (id: string) => (isBusy && pressed?.id === id ? pressed.isDone : job.ticks.includes(`${plan.level}:${id}`))
+  const toggle = (id: string, text: string) => {
+    setPressed({ id, isDone: !isDone(id) })
+    send({ do: 'tick', plan: plan.level, step: id, text, is_done: !isDone(id) }, `${isDone(id) ? 'Not done' : 'Done'}: ${text}`)
+  }
   return (
     <div className="space-y-3">
       {plan.lost && (
@@ -60,38 +64,50 @@ function Plan({ plan }: { plan: SwapPlan }) {
         </p>
       ))}
       <ol className="space-y-2" aria-label={isBack ? 'The way back' : 'Steps of the plan'}>
-        {steps.map((s, n) => {
-          return (
-            <li key={s.id} className="rounded-lg border border-line p-2.5">
-              <label className="flex cursor-pointer items-start gap-3">
-                <input type="checkbox" className="mt-1 size-6 shrink-0" checked={isDone(s.id)} disabled={isBusy || !mayWork} onChange={() => toggle(s.id, s.text)} />
-                <span className={isDone(s.id) ? 'text-quiet' : ''}>
-                  <b className="figures">{n + 1}</b> {s.text}
-                  {s.details.length > 0 && (
-                    <ul className="mt-1 list-disc pl-5 text-tiny">
-                      {s.details.map((d) => (
-                        <li key={d}>{d}</li>
-                      ))}
-                    </ul>
-                  )}
-                  <span className="mt-1 flex flex-wrap gap-1">
-                      <Chip>{DEPTHS[s.depth]}</Chip>
-                      {s.cautions.map((c) => (
-                        <Chip key={c} tone="brass">
-                          {c}
-                        </Chip>
-                      ))}
-                  </span>
-                </span>
-              </label>
-            </li>
-          )
-        })}
+        {steps.map((s, n) => (
+          <StepRow key={s.id} step={s} number={n + 1} isDone={isDone(s.id)} isOff={isBusy || !mayWork} onToggle={() => toggle(s.id, s.text)} />
+        ))}
       </ol>
       <div className="flex flex-wrap gap-2">
         {plan.back.length > 0 && <Button onClick={() => setBack(!isBack)}>{isBack ? 'Show the way in' : 'Show how to put everything back'}</Button>}
       </div>
     </div>
+  )
+}
+
+interface RowProps {
+  step: SwapPlan['steps'][number]
+  number: number
+  isDone: boolean
+  isOff: boolean
+  onToggle: () => void
+}
+
+function StepRow({ step: s, number, isDone, isOff, onToggle }: RowProps) {
+  return (
+    <li className="rounded-lg border border-line p-2.5">
+      <label className="flex cursor-pointer items-start gap-3">
+        <input type="checkbox" className="mt-1 size-6 shrink-0" checked={isDone} disabled={isOff} onChange={onToggle} />
+        <span className={isDone ? 'text-quiet' : ''}>
+          <b className="figures">{number}</b> {s.text}
+          {s.details.length > 0 && (
+            <ul className="mt-1 list-disc pl-5 text-tiny">
+              {s.details.map((d) => (
+                <li key={d}>{d}</li>
+              ))}
+            </ul>
+          )}
+          <span className="mt-1 flex flex-wrap gap-1">
+              <Chip>{DEPTHS[s.depth]}</Chip>
+              {s.cautions.map((c) => (
+                <Chip key={c} tone="brass">
+                  {c}
+                </Chip>
+              ))}
+          </span>
+        </span>
+      </label>
+    </li>
   )
 }
 
