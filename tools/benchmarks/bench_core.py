@@ -8,7 +8,7 @@ import pyagrum as gum
 import pytest
 from spindle.diagnosis.belief.likelihood import answer_rows
 from spindle.diagnosis.belief.posterior import believe, posterior, weights_of_evidence
-from spindle.diagnosis.evidence.gather import gather
+from spindle.diagnosis.evidence.gather import gather, read
 from spindle.diagnosis.explaining.advice import advise, look_ahead, mind_holders
 from spindle.diagnosis.explaining.diagnose import diagnose
 from spindle.diagnosis.given.case import Answer, Case, Finding
@@ -39,7 +39,7 @@ def test_size():
 
 
 def test_posterior_of_30_findings_from_arrays(benchmark):
-    rows, prior = np.array(list(answer_rows(gather(THIRTY.findings, MODEL), MODEL).values())), np.log(MODEL.prior)
+    rows, prior = np.array(list(answer_rows(gather(read(THIRTY.findings, MODEL), MODEL), MODEL).values())), np.log(MODEL.prior)
     benchmark(posterior, prior, rows)
 
 

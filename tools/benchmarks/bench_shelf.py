@@ -7,16 +7,19 @@ import pytest
 from apps.demo.big_shop import Size, fill
 from apps.drives.selectors import current_full, fits_of_unit
 from apps.jobs.models import Job
+from apps.jobs.scarce import scarce
 from apps.shelf.models import Donor, Kind, Part
-from apps.shelf.scarce import scarce
-from apps.shelf.selectors import search_parts, sources_for, stock_for
+from apps.shelf.offers import offers_for, stock_for
+from apps.shelf.selectors import search_parts
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
 from spindle.diagnosis.given.economy import Economy
 from spindle.drives.levels import LEVELS
 
 RUNS = 60
 LIMIT_MS = 100
+TODAY = timezone.localdate()
 
 
 pytestmark = pytest.mark.django_db
@@ -38,11 +41,11 @@ def search(codes, n):
 
 
 def what_a_unit_can_use(codes, n):
-    sources_for(list(current_full().values())[n % 12])
+    offers_for(list(current_full().values())[n % 12], TODAY)
 
 
 def what_the_diagnosis_gets(codes, n):
-    stock_for(list(current_full().values())[n % 12], [r for v in LEVELS.values() for r in v.repairs])
+    stock_for(list(current_full().values())[n % 12], [r for v in LEVELS.values() for r in v.repairs], TODAY)
 
 
 def everything_that_is_named(codes, n):
@@ -50,7 +53,7 @@ def everything_that_is_named(codes, n):
 
 
 def who_gets_the_part(codes, n):
-    scarce(["pickup", "deck", "belt", "switch"][n % 4], Economy())
+    scarce(["pickup", "deck", "belt", "switch"][n % 4], Economy(), TODAY)
 
 
 CASES = [(search, 2), (what_a_unit_can_use, 10), (what_the_diagnosis_gets, 10), (everything_that_is_named, 3), (who_gets_the_part, 6)]

@@ -9,6 +9,14 @@ interface DialogProps {
   note?: string
 }
 
+/** Whoever opens a form wants to fill it in, not to close it. */
+const startAtTheFirstField = (event: Event) => {
+  const first = (event.target as HTMLElement | null)?.querySelector<HTMLElement>('form input:not([type=checkbox], .sr-only), form select, form textarea')
+  if (!first) return
+  event.preventDefault()
+  first.focus()
+}
+
 export function Dialog({ title, open, onClose, children, note }: DialogProps) {
   return (
     <Radix.Root open={open} onOpenChange={(isOpen) => !isOpen && onClose()}>
@@ -16,6 +24,7 @@ export function Dialog({ title, open, onClose, children, note }: DialogProps) {
         <Radix.Overlay className="fixed inset-0 z-40 bg-[#0d1514]/55" />
         <Radix.Content
           {...(note ? {} : { 'aria-describedby': undefined })}
+          onOpenAutoFocus={startAtTheFirstField}
           className="fixed top-[8vh] left-1/2 z-50 max-h-[84vh] w-[min(44rem,calc(100vw-1.5rem))] -translate-x-1/2 overflow-y-auto rounded-xl border border-ink bg-paper p-5 text-ink"
         >
           <div className="mb-3 flex items-start justify-between gap-4">

@@ -21,7 +21,7 @@ type Source = (typeof SOURCES)[number]['id']
 export function FindingDialog({ onlyReadings, onClose }: { onlyReadings: boolean; onClose: () => void }) {
   const { job, mayWork } = useBench()
   const questions = useQuery({
-    queryKey: ['questions', job.drive.variant],
+    queryKey: ['questions', job.drive.variant, job.sheet_version],
     queryFn: () => dataOf(client.GET('/api/jobs/{tag}/questions', { params: { path: { tag: job.tag } } })),
     staleTime: Infinity,
   })
