@@ -75,7 +75,6 @@ class MoveView(View):
     why: str
     expected_cents: int
     saves_cents: int
-    step_cents: int
     bench_min: float
     opening_min: float
     part_cents: int
@@ -133,7 +132,6 @@ class PathView(View):
     title: str
     p: float
     links: list[LinkView]
-    next_test: str
     next_ask: str
     before: float
     behind: float

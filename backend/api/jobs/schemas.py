@@ -45,7 +45,6 @@ class TapeLineView(View):
     kind: str
     question: str
     text: str
-    can_strike: bool
     struck_by: str
     struck_why: str
     weights: list[WeightView]
@@ -153,7 +152,6 @@ class ProcedureView(View):
     uses_item: bool
     steps: list[StepView]
     trial: str
-    can_worsen: bool
 
 
 class RepairView(View):
@@ -252,7 +250,6 @@ class JobView(View):
     limit_cents: int | None
     supply: str
     promised_on: date | None
-    taken_in_at: datetime
     bench_min: float
     tape: list[TapeLineView]
     diagnosis: DiagnosisView

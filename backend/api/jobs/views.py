@@ -20,7 +20,7 @@ from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet
 from spindle.faults.model import Question, QuestionKind
 from spindle.job.asking import Speech
-from spindle.job.ledger import KINDS, says
+from spindle.job.ledger import says
 from spindle.job.line import Line
 from spindle.job.prompts import PROMPTS
 from spindle.job.stages import NAMES, ORDER, Stage, following
@@ -45,7 +45,7 @@ def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
         depth=int(job.depth),
         power=job.power.value,
         hazards=[s.HazardView.model_validate(h) for h in job.hazards],
-        wet=sorted(job.wet),
+        wet=[p.name for p in job.model.parts if p.id in job.wet],
         drive=drive_view(shown.row.sheet),
         owner_name=job.notes.owner_name,
         owner_contact=job.notes.owner_contact,
@@ -56,7 +56,6 @@ def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
         limit_cents=job.notes.limit_cents,
         supply=job.notes.supply,
         promised_on=job.notes.promised_on,
-        taken_in_at=shown.row.taken_in_at,
         bench_min=sum(job.model.family_questions[f.what.question].bench_min for f in job.findings if isinstance(f.what, Answer)),
         tape=_tape(shown, found),
         diagnosis=diagnosis_view(shown, found),
@@ -100,7 +99,6 @@ def _line(line: Line, shown: OpenJob, speech: Speech, weight: object, names: dic
         kind=line.kind,
         question=line.body.get("question", ""),
         text=says(line, speech),
-        can_strike=KINDS[line.kind].is_finding and strike is None,
         struck_by=strike.by if strike else "",
         struck_why=strike.body.get("why", "") if strike else "",
         weights=[WeightView(part=p.part, name=names[p.part], db=round(p.db, 1)) for p in moved],
@@ -191,7 +189,6 @@ def _procedure(shown: OpenJob) -> s.ProcedureView | None:
         uses_item=repair.uses_item,
         steps=[_step(step, shown) for step in shown.state.steps],
         trial=trial.result.value if trial else "",
-        can_worsen=bool(repair.worsens),
     )
 
 

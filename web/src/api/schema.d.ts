@@ -1873,11 +1873,6 @@ export interface components {
             supply: string;
             /** Tag */
             tag: string;
-            /**
-             * Taken In At
-             * Format: date-time
-             */
-            taken_in_at: string;
             /** Tape */
             tape: components["schemas"]["TapeLineView"][];
             /** Ticks */
@@ -2108,8 +2103,6 @@ export interface components {
             saves_cents: number;
             /** Source */
             source: string;
-            /** Step Cents */
-            step_cents: number;
             /** Title */
             title: string;
             /** Wait Days */
@@ -2445,8 +2438,6 @@ export interface components {
             links: components["schemas"]["LinkView"][];
             /** Next Ask */
             next_ask: string;
-            /** Next Test */
-            next_test: string;
             /** P */
             p: number;
             /** Title */
@@ -2530,8 +2521,6 @@ export interface components {
          * @description The repair that was chosen.
          */
         ProcedureView: {
-            /** Can Worsen */
-            can_worsen: boolean;
             /** Fuse Rating */
             fuse_rating: string;
             /** Goes Wrong */
@@ -3349,8 +3338,6 @@ export interface components {
             at: string;
             /** By */
             by: string;
-            /** Can Strike */
-            can_strike: boolean;
             /** Kind */
             kind: string;
             /** Left Out */

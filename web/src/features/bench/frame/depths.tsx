@@ -22,6 +22,7 @@ export function Depths() {
           </button>
         ))}
       </div>
+      {job.wet.length > 0 && <p className="mt-1.5 rounded-md bg-brass-soft px-2 py-1 text-tiny text-brass">Wetted with cleaner: {job.wet.join(', ').toLowerCase()}. Dry before the mains is live.</p>}
     </fieldset>
   )
 }

@@ -17,9 +17,9 @@ import { TrialDialog } from '../tape/trial-dialog'
 const step = (text: string, more: object = {}) => ({ id: text.toLowerCase().replaceAll(/\W+/g, '_'), text, mains: 'out', cautions: [], is_done: false, is_trial: false, reads_fuse: false, done_by: '', ...more })
 const procedure = (...steps: ReturnType<typeof step>[]): Job['procedure'] => ({
   repair: 'clean_lens', name: 'Clean the lens', skill: 'first week', tools: ['Swab'], transfers: ['Follower'], proves: 'All classes', goes_wrong: 'wet lens',
-  fuse_rating: '1.5 A fast', uses_item: false, steps, trial: '', can_worsen: false,
+  fuse_rating: '1.5 A fast', uses_item: false, steps, trial: '',
 }) // prettier-ignore
-const line = (more: Partial<TapeLine>): TapeLine => ({ number: 1, at: '2026-03-01T09:12:00Z', by: 'Bram', kind: 'answer', question: 'spins', text: 'Spins', can_strike: true, struck_by: '', struck_why: '', weights: [], left_out: '', ...more })
+const line = (more: Partial<TapeLine>): TapeLine => ({ number: 1, at: '2026-03-01T09:12:00Z', by: 'Bram', kind: 'answer', question: 'spins', text: 'Spins', struck_by: '', struck_why: '', weights: [], left_out: '', ...more })
 const proposal = { repair: 'clean_lens', name: 'Clean the lens', total_cents: 7900, p_success: 0.62 }
 const silent = { onFinding: vi.fn(), onReading: vi.fn(), onTrial: vi.fn() }
 
@@ -199,4 +199,9 @@ test('a conflict shows both sides and leaves the choice', async () => {
   expect(screen.getByRole('dialog')).toHaveTextContent(/Owner rang.*My answer/)
   await userEvent.click(screen.getByRole('button', { name: 'Write mine now' }))
   expect(onResend).toHaveBeenCalledOnce()
+})
+
+test('what was wetted with cleaner is said until it is dry', () => {
+  onBench(<Depths />, jobOf({ wet: ['Lens'] }))
+  expect(screen.getByText(/Wetted with cleaner: lens/)).toBeInTheDocument()
 })

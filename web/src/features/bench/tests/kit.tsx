@@ -39,7 +39,6 @@ export const move = (more: Partial<Move> = {}): Move => ({
   why: 'Cures “Lens dirty” (54 % likely).',
   expected_cents: 7100,
   saves_cents: 0,
-  step_cents: 400,
   bench_min: 3,
   opening_min: 16,
   part_cents: 0,
@@ -75,7 +74,6 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
   limit_cents: 2500,
   supply: 'own',
   promised_on: null,
-  taken_in_at: '2026-03-01T09:00:00Z',
   bench_min: 15,
   tape: [],
   diagnosis: {
