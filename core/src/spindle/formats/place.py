@@ -18,7 +18,10 @@ _E = TypeVar("_E", bound=StrEnum)
 
 
 class Place:
-    """A JSON object being read: knows its place, hands out checked values, and names what it does not know."""
+    """A JSON object being read: knows its place, hands out checked values, and names what it does not know.
+
+    Whatever does not fit raises CaseError with its JSON pointer: a key that is missing or unknown, another kind of value, a number out of its limits.
+    """
 
     def __init__(self, value: object, place: str, known: Iterable[str]) -> None:
         if not isinstance(value, dict):

@@ -18,10 +18,13 @@ from spindle.formats.table_rows import FORMULA_STARTS, read_tables, write_tables
 FORMAT: Final = "tidy-spindle-sheet"
 VERSION: Final = 1
 MAX_BYTES: Final = 300_000
+"""A full sheet of every table takes about 60 kB."""
 MAX_DEPTH: Final = 12
+"""Nothing in a sheet lies deeper than six."""
 FACTS: Final = tuple(f.name for f in fields(DriveSheet) if f.name not in ("variant", "family"))
 """The facts of a drive that can have a source of their own."""
 MAX_NAME: Final = 40
+"""What a label and a column of a list can show."""
 
 
 def parse_json(raw: bytes) -> object:

@@ -30,7 +30,13 @@ def read_tables(value: object, place: str) -> dict[str, tuple[Row, ...]]:
 
 
 def read_rows(table: Table, rows: Iterable[object], place: str) -> tuple[Row, ...]:
-    """Return the checked rows of one table."""
+    """Return the checked rows of one table.
+
+    Raises
+    ------
+    CaseError
+        At the first cell that is wrong, at a row that is named twice, or past :data:`MAX_ROWS`.
+    """
     found: list[Row] = []
     seen: dict[tuple[object, ...], int] = {}
     for n, value in enumerate(rows):

@@ -17,6 +17,7 @@ from spindle.words.bench import Depth
 WORTH_OFFERING: Final = 0.1
 """An owner is not asked to pay for what helps less than one time in ten."""
 MAX_OFFERS: Final = 4
+"""As many as an owner can hold against each other at a counter."""
 
 
 @dataclass(frozen=True, slots=True)

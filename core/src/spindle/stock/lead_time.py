@@ -15,6 +15,7 @@ PRIOR_SIGMA: Final = 0.6
 PRIOR_WEIGHT: Final = 2.0
 """The prior counts as that many parcels."""
 SHORTEST_DAYS: Final = 0.5
+"""Fetched over the counter on the same day: the logarithm needs more than nothing."""
 
 
 DECILES: Final = tuple((n + 0.5) / 10 for n in range(10))

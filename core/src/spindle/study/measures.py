@@ -13,6 +13,7 @@ from spindle.diagnosis.planning.futures import Game, Unit
 from spindle.study.worlds import Setup
 
 BINS: Final = 10
+"""Ten percent each: wide enough for a hundred games to fill."""
 
 
 @dataclass(frozen=True)
@@ -70,7 +71,19 @@ def _tops(games: Sequence[Game]) -> tuple[Floats, Floats]:
 
 
 def calibration_error(said: Floats, came: Floats) -> float:
-    """Return the expected calibration error: mean gap between what was said and what came, in :data:`BINS` equal bins."""
+    """Return the expected calibration error: mean gap between what was said and what came, in :data:`BINS` equal bins.
+
+    Parameters
+    ----------
+    said : ndarray of shape (n,)
+        Chances in [0, 1] that were said.
+    came : ndarray of shape (n,)
+        1.0 where it was so, else 0.0.
+
+    References
+    ----------
+    .. [1] M. P. Naeini, G. F. Cooper, M. Hauskrecht, "Obtaining well calibrated probabilities using Bayesian binning", AAAI 2015.
+    """
     edge = np.minimum((said * BINS).astype(int), BINS - 1)
     gaps = [abs(said[edge == b].sum() - came[edge == b].sum()) for b in range(BINS)]
     return float(sum(gaps) / len(said))

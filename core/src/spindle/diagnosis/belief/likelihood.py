@@ -37,7 +37,7 @@ def answer_likelihood(seen: Observation, model: CompiledModel) -> Floats:
 
 
 def answer_log_likelihood(seen: Observation, model: CompiledModel, *, is_tampered: bool = False) -> Floats:
-    """Return ``log[(1 - eps) P(outcome | fault) + eps m / n_outcomes]``, eps being the unreliability of the source.
+    """Return ``log[(1 - eps) P(outcome | fault) + eps m / n_outcomes]``, of shape (n_faults,), eps being the unreliability of the source.
 
     m is how many outcomes it may have been; a guess falls on each alike.
     """
@@ -59,7 +59,7 @@ def is_tampered(evidence: Evidence) -> bool:
 
 
 def count_log_likelihood(evidence: Evidence, model: CompiledModel) -> tuple[str, Floats] | None:
-    """Return the question whose count counts, and ``log P(k of n | fault)``; None if nothing was counted.
+    """Return the question whose count counts, and ``log P(k of n | fault)`` of shape (n_faults,); None if nothing was counted.
 
     A count stands in for the bare answer to ``repeats``: both say how often the fault shows. A trial that left the fault was a try
     more, and it failed.
@@ -73,7 +73,7 @@ def count_log_likelihood(evidence: Evidence, model: CompiledModel) -> tuple[str,
 
 
 def answer_rows(evidence: Evidence, model: CompiledModel) -> dict[str, Floats]:
-    """Return one log-likelihood per answer that counts, by finding id; a count is added to the answer that it was made with."""
+    """Return one log-likelihood of shape (n_faults,) per answer that counts, by finding id; a count is added to the answer that it was made with."""
     tampered = is_tampered(evidence)
     count = count_log_likelihood(evidence, model)
     rows = {}

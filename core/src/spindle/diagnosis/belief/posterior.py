@@ -119,7 +119,7 @@ def _cured_at(lines: tuple[Read, ...], place: int, model: CompiledModel) -> Floa
 
 
 def log_odds_db(p: Floats) -> Floats:
-    """Return the log-odds of each probability in decibans."""
+    """Return the log-odds of each probability in decibans, of the same shape: ``10 log10(p / (1 - p))``, finite at 0 and 1 too."""
     clipped = np.clip(p, 1e-300, 1.0)
     rest = np.clip(1.0 - clipped, 1e-300, 1.0)
     return np.asarray(DECIBAN * (np.log(clipped) - np.log(rest)))

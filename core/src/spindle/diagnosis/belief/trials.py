@@ -20,7 +20,9 @@ P_WORSE: Final = 0.03
 P_BAD_LOT: Final = 0.05
 """P(a whole lot is bad): one delivery in twenty. Invented."""
 P_BAD_IN_BAD_LOT: Final = 0.7
+"""P(a part is bad | its lot is): most of it, for a lot is bad by its tooling or its storage. Invented."""
 _TINY: Final = 1e-12
+"""Keeps a share of nothing from dividing by nothing."""
 
 
 def p_bad(item: Change | Stock, model: CompiledModel) -> Floats:
@@ -42,7 +44,7 @@ class _Items:
     lot: dict[str, str]
 
     def bad_given(self, key: str, lot_is_bad: Mapping[str, bool]) -> Floats:
-        """Return P(item bad | fault, state of its lot); over both states it is the item's own chance again."""
+        """Return P(item bad | fault, state of its lot), of shape (n_faults,); over both states it is the item's own chance again."""
         lot = self.lot.get(key, "")
         if not lot:
             return self.bad[key]
@@ -205,6 +207,15 @@ def cure_curve(trials: Sequence[Trial], posterior: Floats, model: CompiledModel,
     ``posterior`` already holds the clean trial with its passes; they are taken back fault by fault, so that the curve does
     not move while passes are counted: ``P(cured | n) = sum_f b s / sum_f b (s + (1 - s) c(n))`` with b the belief before
     the trial, s the chance that its changes cured f, c(n) that n passes are clean with f still there.
+
+    Parameters
+    ----------
+    posterior : ndarray of shape (n_faults,)
+        P(fault | everything, the clean trial included), summing to 1.
+
+    References
+    ----------
+    .. [1] E. T. Jaynes, *Probability Theory*, CUP 2003, ch. 4 (Bayes over the faults, one by one).
     """
     if not trials or trials[-1].result is not TrialResult.CLEAN:
         return lambda _: 0.0

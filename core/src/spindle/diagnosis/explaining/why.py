@@ -18,7 +18,7 @@ def percent(p: float) -> str:
 
 
 def why_ask(previews: Sequence[AnswerPreview], weights: Floats, model: CompiledModel) -> str:
-    """Say in a sentence what the likeliest decisive answers would do."""
+    """Say in a sentence what the likeliest decisive answers would do; ``weights`` is P(fault), of shape (n_faults,)."""
     now = dict(zip((f.id for f in model.faults), weights, strict=True))
     names = {f.id: f.name for f in model.faults}
     moved = sorted(previews, key=lambda a: a.chance * abs(a.top_p - now[a.top_fault]), reverse=True)[:2]
@@ -27,7 +27,7 @@ def why_ask(previews: Sequence[AnswerPreview], weights: Floats, model: CompiledM
 
 
 def why_repair(repair: Repair, weights: Floats, success: Floats, model: CompiledModel) -> str:
-    """Say in a sentence what the repair would cure."""
+    """Say in a sentence what the repair would cure; ``weights`` is P(fault), ``success`` P(cured | fault), both of shape (n_faults,)."""
     share = weights * success
     top = [i for i in np.argsort(share)[::-1][:2] if share[i] >= 0.01]
     cured = " and ".join(f"“{model.faults[i].name}” ({percent(float(weights[i]))} likely)" for i in top) or "what little is left"

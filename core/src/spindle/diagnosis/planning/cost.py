@@ -85,7 +85,14 @@ def expected_cost(weights: Floats, depth: Ints, available: Flags, problem: Probl
 
 
 def fixed_order_cost(weights: Floats, depth: int, order: Sequence[int], problem: Problem) -> float:
-    """Return the expected cost of trying repairs in a fixed order to its end, then giving the unit back, in euro."""
+    """Return the expected cost of trying repairs in a fixed order to its end, then giving the unit back, in euro times the total weight.
+
+    Parameters
+    ----------
+    weights : ndarray of shape (n_faults,)
+        P(fault); need not sum to 1.
+    order : indices of repairs, each at most once
+    """
     w = np.array(weights, dtype=float)
     total, d = 0.0, depth
     for a in order:
