@@ -61,6 +61,52 @@ def take_in(page, prompts):
     page.keyboard.press("Enter")
 
 
+def follow_the_moves(page):
+    """Answer the next moves until one is a repair."""
+    for _ in range(8):
+        page.get_by_role("region", name="Next move").wait_for()
+        if page.get_by_role("button", name="Propose it to the owner").is_visible():
+            break
+        move = page.get_by_role("region", name="Next move").get_by_role("heading").inner_text()
+        answer(
+            page,
+            move,
+            "Dust or haze"
+            if move.startswith("Lens under")
+            else page.get_by_role("group", name="Answers").get_by_role("button").first.inner_text().split("\n")[-1],
+        )
+        expect(page.get_by_role("region", name="Next move").get_by_role("heading")).not_to_have_text(move)
+    expect(page.get_by_role("heading", name="Clean the lens")).to_be_visible()
+
+
+def repair_it(page):
+    """Do every step, and log a clean trial."""
+    page.get_by_role("list", name="Steps").wait_for()
+    while not page.get_by_role("dialog").is_visible():  # done, done, mains live, trial
+        step = page.locator("li[aria-current=step] button").last
+        said = step.inner_text()
+        page.keyboard.press("Enter")
+        if "trial" in said:
+            break
+        page.wait_for_function("t => !document.querySelector('[aria-busy=true]')", arg=None)
+    page.get_by_role("dialog").wait_for()
+    choose(page, "What did the trial show?", "Works")
+    focus(page, page.get_by_role("button", name="Log the trial").last)
+    page.keyboard.press("Enter")
+
+
+def prove_it(page):
+    """Close the unit and let every check and pass be clean."""
+    page.get_by_role("heading", name="Clean passes in a row").wait_for()
+    while page.get_by_role("button", name="Go on to Hand back").is_hidden():
+        page.keyboard.press(
+            "l" if page.get_by_role("button", name="It is closed up").is_visible() and page.get_by_role("button", name="Mains live").is_visible() else "Enter"
+        )
+        page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
+        page.keyboard.press("1")
+        page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
+
+
 def test_one_unit_from_the_counter_to_the_report_by_keyboard_alone(page, shop):
     sign_in(page, shop)
     take_in(page, [p.ask for p in PROMPTS])
@@ -81,49 +127,18 @@ def test_one_unit_from_the_counter_to_the_report_by_keyboard_alone(page, shop):
     expect(page.get_by_text("Everything that this stage needs is there.")).to_be_visible()
     page.keyboard.press("Enter")
 
-    for _ in range(8):  # follows the next moves until one is a repair
-        page.get_by_role("region", name="Next move").wait_for()
-        if page.get_by_role("button", name="Propose it to the owner").is_visible():
-            break
-        move = page.get_by_role("region", name="Next move").get_by_role("heading").inner_text()
-        answer(
-            page,
-            move,
-            "Dust or haze"
-            if move.startswith("Lens under")
-            else page.get_by_role("group", name="Answers").get_by_role("button").first.inner_text().split("\n")[-1],
-        )
-        expect(page.get_by_role("region", name="Next move").get_by_role("heading")).not_to_have_text(move)
-    expect(page.get_by_role("heading", name="Clean the lens")).to_be_visible()
+    follow_the_moves(page)
     page.keyboard.press("Enter")
     expect(page.get_by_role("button", name="Go on to Agree")).to_be_visible()
     page.keyboard.press("Enter")
     expect(page.get_by_text("within the €60 agreed so far")).to_be_visible()
     page.keyboard.press("Enter")
 
-    page.get_by_role("list", name="Steps").wait_for()
-    while not page.get_by_role("dialog").is_visible():  # done, done, mains live, trial
-        step = page.locator("li[aria-current=step] button").last
-        said = step.inner_text()
-        page.keyboard.press("Enter")
-        if "trial" in said:
-            break
-        page.wait_for_function("t => !document.querySelector('[aria-busy=true]')", arg=None)
-    page.get_by_role("dialog").wait_for()
-    choose(page, "What did the trial show?", "Works")
-    focus(page, page.get_by_role("button", name="Log the trial").last)
-    page.keyboard.press("Enter")
+    repair_it(page)
     page.get_by_role("button", name="Go on to Prove").wait_for()
     page.keyboard.press("Enter")
 
-    page.get_by_role("heading", name="Clean passes in a row").wait_for()
-    while page.get_by_role("button", name="Go on to Hand back").is_hidden():
-        page.keyboard.press(
-            "l" if page.get_by_role("button", name="It is closed up").is_visible() and page.get_by_role("button", name="Mains live").is_visible() else "Enter"
-        )
-        page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
-        page.keyboard.press("1")
-        page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
+    prove_it(page)
     page.keyboard.press("Enter")
     page.get_by_text("Ready to hand back").wait_for()
     page.keyboard.press("l")

@@ -16,7 +16,7 @@ from apps.refusals import NotAllowedError, StaleWriteError
 from apps.reports.selectors import report_of
 from apps.shop.models import Shop
 from apps.shop.selectors import the_shop
-from django.core.management import call_command
+from django.core.management import CommandError, call_command
 from django.db import IntegrityError, connection, transaction
 from spindle.diagnosis.given.case import Remark
 from spindle.errors import NotFoundError
@@ -57,6 +57,16 @@ def test_a_fresh_demo_replaces_everything(demo):
     call_command("load_demo", "--fresh")
     assert Job.objects.get(tag=FRESH).owner_name == "Lending desk, copy 3"
     assert Job.objects.count() == 14
+
+
+def test_a_database_that_holds_more_than_the_demo_is_not_emptied_without_asking(demo, bram):
+    bram.ask(FRESH, "remark", text="real work")
+    bram.post("/shelf/parts", key="a-real-part-1", level="belt", code="BELT-71", count=1)
+    with pytest.raises(CommandError):
+        call_command("load_demo", "--fresh")
+    assert Job.objects.get(tag=FRESH).lines.filter(body__text="real work").exists()
+    call_command("load_demo", "--fresh", "--yes")
+    assert not Job.objects.get(tag=FRESH).lines.filter(body__text="real work").exists()
 
 
 def test_there_is_one_shop_and_its_figures_are_the_advices(db):

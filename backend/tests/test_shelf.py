@@ -1,6 +1,5 @@
 """The shelf: stock that moves with jobs, the race for the last part, custody that is never stock, donors, orders, tags."""
 
-import io
 import threading
 import uuid
 from datetime import timedelta
@@ -12,7 +11,6 @@ from apps.jobs.scarce import scarce
 from apps.jobs.selectors import away
 from apps.jobs.services.writing import JobCommand, write
 from apps.people.models import User
-from apps.reports.labels import Layout, labels_pdf
 from apps.shelf.models import Part
 from apps.shelf.offers import offers_for, stock_for
 from apps.shelf.selectors import donors, expected_orders, search_parts, short_kinds, stock
@@ -20,10 +18,8 @@ from django.db import IntegrityError, connection, transaction
 from django.utils import timezone
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
-from pypdf import PdfReader
 from spindle.diagnosis.given.economy import Economy
-from spindle.drives.matching import Verdict
-from spindle.errors import GoneError, SpindleError
+from spindle.errors import GoneError
 from spindle.job.kinds.part import TakePart
 
 TODAY = timezone.localdate()
@@ -242,76 +238,6 @@ def test_a_double_tap_receives_once(bram):
 )
 def test_the_shelf_is_searched_by_code_tag_place_and_name(bram, words, codes):
     assert {p["code"] for p in bram.get(f"/shelf/parts?q={words}").json()} == codes
-
-
-LEADS = [
-    ("k-0104", "/bench/K-0104"),
-    ("P-0001", "/shelf/parts/P-0001"),
-    ("D-0002", "/shelf/donors/D-0002"),
-    ("O-0009", "/shelf/coming"),
-    ("K-0102-A", "/shelf/parts/K-0102-A"),
-]
-
-
-@pytest.mark.parametrize(("tag", "path"), LEADS)
-def test_every_tag_leads_to_its_thing(bram, tag, path):
-    assert bram.get(f"/tags/{tag}").json()["path"] == path
-    assert bram.get(f"/labels/{tag}").content.startswith(b"<svg")
-
-
-@pytest.mark.parametrize(("layout", "n", "pages"), [(Layout(), 24, 1), (Layout(skip=1), 24, 2), (Layout(4, 12), 1, 1)])
-def test_labels_fill_sheet_after_sheet(db, layout, n, pages):
-    assert len(PdfReader(io.BytesIO(labels_pdf([LAST] * n, layout))).pages) == pages
-
-
-@pytest.mark.parametrize(("tags", "layout"), [([], Layout()), (["X-1"], Layout()), ([LAST], Layout(9, 9)), ([LAST], Layout(skip=24))])
-def test_labels_that_cannot_be_are_refused(db, tags, layout):
-    with pytest.raises(SpindleError):
-        labels_pdf(tags, layout)
-
-
-def test_the_workbench_knows_the_shelf_and_compares_the_levels(bram):
-    bench = bram.get(f"/jobs/{JOB}/workbench").json()
-    mine = {s["tag"]: s for s in bench["sources"]}
-    assert mine[LAST]["verdict"] == Verdict.TRANSFERS
-    assert mine["O-0009"]["wait_days"] < mine["O-0009"]["most_days"]
-    assert next(s for s in bench["sources"] if s["item"] == "D-0001 drive board")["repairs"] == []
-    ranks = [r["rank"] for r in bench["levels"]]
-    assert {"pickup", "deck", "whole"} <= set(ranks)
-    assert all(r["p_lasts_year"] < r["p_success"] for r in bench["levels"])
-
-
-PLANS = [("drive", 200, "Drive board"), ("pickup", 200, ""), ("board", 200, ""), ("chip", 409, "")]
-
-
-@pytest.mark.parametrize(("level", "status", "moves"), PLANS)
-def test_a_swap_plan_is_read_in_the_job(bram, level, status, moves):
-    answer = bram.get(f"/jobs/{JOB}/swap-plan?level={level}")
-    assert answer.status_code == status
-    if status == 200:
-        assert moves in [*answer.json()["moves"], ""]
-        assert answer.json()["back"] or answer.json()["purpose"] == "test"
-
-
-def test_a_unit_whose_label_lies_is_told_apart_and_its_sheet_changed(bram):
-    job = bram.get("/jobs/K-0112").json()
-    assert (job["drive"]["variant"], job["identity"][0]["variant"], job["identity"][0]["is_ours"]) == ("BW-T9", "BW-T14", False)
-    assert bram.ask("K-0112", "identify", looks={}, sheet_id=job["identity"][0]["sheet_id"]).status_code == 200
-    job = bram.get("/jobs/K-0112").json()
-    assert (job["drive"]["variant"], job["identity"][0]["is_ours"]) == ("BW-T14", True)
-
-
-def test_a_sheet_without_what_the_tape_speaks_of_is_refused(bram):
-    unpaired = next(s for s in bram.get("/sheets").json() if s["drive"]["variant"] == "TQ-17")
-    bram.ask(JOB, "take_part", part="P-0003", repair="replace_fuse")
-    answer = bram.ask(JOB, "identify", looks={}, sheet_id=unpaired["id"])
-    assert (answer.status_code, answer.json()["params"]["reason"]) == (409, "repair")
-    assert bram.get(f"/jobs/{JOB}").json()["drive"]["variant"] == "VM-S41"
-
-
-def test_another_loader_family_is_refused_once_the_tape_has_answers(bram):
-    lid = next(s for s in bram.get("/sheets").json() if s["drive"]["variant"] == "KD-L1")
-    assert bram.ask(JOB, "identify", looks={}, sheet_id=lid["id"]).json()["params"]["reason"] == "family"
 
 
 QUERIES = [
