@@ -4,8 +4,6 @@ import { TextField } from '@/ui/field'
 import { useBench } from './bench-context'
 import { useMatKeys } from './mat-keys'
 
-const NAMES: Record<string, string> = { fault_seen: 'Fault seen', isolate: 'Isolate', agree: 'Agree', repair: 'Repair' }
-
 /** What is missing before this stage can be left, or the button that leaves it. */
 export function Gate({ backTo = [] }: { backTo?: readonly string[] }) {
   const { job, send, isBusy } = useBench()
@@ -38,7 +36,8 @@ export function Gate({ backTo = [] }: { backTo?: readonly string[] }) {
 }
 
 function GoBack({ to }: { to: readonly string[] }) {
-  const { send, isBusy, mayWork } = useBench()
+  const { job, send, isBusy, mayWork } = useBench()
+  const name = (stage: string) => job.stages.find((s) => s.id === stage)?.name ?? stage
   const [why, setWhy] = useState('')
   if (!mayWork) return null
   return (
@@ -49,8 +48,8 @@ function GoBack({ to }: { to: readonly string[] }) {
           <TextField label="Why?" value={why} maxLength={120} onChange={(e) => setWhy(e.target.value)} />
         </div>
         {to.map((stage) => (
-          <Button key={stage} disabled={isBusy || why.trim() === ''} onClick={() => send({ do: 'go_back', to: stage as never, why }, `Go back to ${NAMES[stage]}`)}>
-            Back to {NAMES[stage]}
+          <Button key={stage} disabled={isBusy || why.trim() === ''} onClick={() => send({ do: 'go_back', to: stage as never, why }, `Go back to ${name(stage)}`)}>
+            Back to {name(stage)}
           </Button>
         ))}
       </div>

@@ -60,7 +60,7 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
   tag: 'K-0107',
   version: 7,
   stage: 'isolate',
-  stages: [],
+  stages: [{ id: 'isolate', name: 'Isolate', state: 'now' }],
   missing: [],
   next_stage: 'Agree',
   depth: 0,
