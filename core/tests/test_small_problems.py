@@ -1,7 +1,5 @@
 """The planner on small random problems against plain recursions that were written from the definitions, not from its code."""
 
-from types import SimpleNamespace
-
 import numpy as np
 import pytest
 from hypothesis import given
@@ -9,8 +7,6 @@ from hypothesis import strategies as st
 from spindle.diagnosis.planning.cost import expected_cost, fixed_order_cost
 from spindle.diagnosis.planning.lookahead import Choice, Pick, Position, information, one_step, pick, two_step
 from spindle.diagnosis.planning.problem import Problem
-from spindle.diagnosis.planning.schools import Chart, cheapest_first, schools_from
-from spindle.faults.model import ChartNode
 
 D, A, F = 3, 3, 4
 OUTCOMES = (2, 3)
@@ -202,73 +198,3 @@ def test_a_dear_part_waits_for_a_cheap_cause_of_real_weight(w, more, free, move)
 def test_doing_comes_before_asking_within_a_tie_and_stopping_where_it_costs_no_more(ask, repair, stop, move):
     choice = Choice(np.array([99.0, ask]), np.array([np.inf, repair, np.inf]), stop, np.zeros(5), np.full(5, -1))
     assert pick(Position(np.full(F, 0.25), 0, np.ones(A, dtype=bool), np.ones(2, dtype=bool)), choice, problem_of(2, is_dear=np.zeros(A, dtype=bool))) == move
-
-
-NODES = {
-    "start": ChartNode(ask="q0", then={"o0": "fix", "*": "look"}),
-    "look": ChartNode(ask="q1", then={"o1": "both"}),
-    "fix": ChartNode(do=("r0",), after="look"),
-    "both": ChartNode(do=("r1", "r9", "r2"), after=""),
-}
-
-
-def chart_of(p, said=None, gone=()):
-    questions = {f"q{q}": SimpleNamespace(outcomes=[SimpleNamespace(id=f"o{o}") for o in range(n)]) for q, n in enumerate(OUTCOMES)}
-    repairs = [SimpleNamespace(id=f"r{a}") for a in range(A)]
-    model = SimpleNamespace(
-        questions=questions, repair_index={f"r{a}": a for a in range(A)}, model=SimpleNamespace(chart=NODES, schools={"s": ("A school", ("r2", "r9", "r0"))})
-    )
-    plan = SimpleNamespace(problem=p, asks=[SimpleNamespace(id=f"q{q}" if q not in gone else "x") for q in range(len(OUTCOMES))], repairs=repairs)
-    return Chart(NODES, plan, model, said or {}), plan, model
-
-
-def followed(at, name, p, said, gone):
-    """The chart followed box by box."""
-    if not name:
-        return at.w.sum() * p.giving_up(at.depth)
-    node, total = NODES[name], 0.0
-    if node.ask:
-        q = int(node.ask[1])
-        if q in gone or not at.open_[q]:
-            return followed(at, node.then.get(said.get(node.ask, ""), node.then.get("*", "")), p, said, gone)
-        return asking(at, q, p) + sum(followed(b, node.then.get(f"o{o}", node.then.get("*", "")), p, said, gone) for o, b in enumerate(branches(at, q, p)))
-    for a in [int(r[1]) for r in node.do if r != "r9" and at.free[int(r[1])]]:
-        spent, at = tried(at, a, p)
-        total += spent
-    return total + followed(at, node.after, p, said, gone)
-
-
-@given(worlds(), st.sampled_from([({}, ()), ({"q0": "o0"}, (0,)), ({"q0": "o1"}, (0,)), ({}, (1,)), ({"q1": "o1"}, (0, 1))]))
-def test_a_flow_chart_costs_what_following_it_box_by_box_does(world, known):
-    (at, p), (said, gone) = world, known
-    chart, plan, model = chart_of(p, said, gone)
-    assert chart.cost(at) == pytest.approx(followed(at, "start", p, said, gone), rel=0.04)
-    schools = {s.id: s for s in schools_from(at, plan, model, said)}
-    in_order = [a for a in (2, 0) if at.free[a]]
-    assert (schools["s"].name, schools["s"].first) == ("A school", f"r{in_order[0]}" if in_order else "")
-    assert schools["s"].expected_eur == pytest.approx(fixed_order_cost(at.w, at.depth, in_order, p))
-    assert (schools["cheapest_first"].name, schools["flow_chart"].name) == ("Cheapest first", "Flow chart with looks and meter")
-    assert [s.expected_eur for s in schools_from(at, plan, model, said)] == sorted(s.expected_eur for s in schools.values())
-
-
-@pytest.mark.parametrize(
-    ("said", "gone", "first"), [({"q0": "o0"}, (0,), "r0"), ({"q0": "o1", "q1": "o1"}, (0, 1), "r1"), ({"q0": "o1", "q1": "o2"}, (0, 1), ""), ({}, (0, 1), "")]
-)
-def test_the_first_repair_of_a_chart_is_on_the_way_that_the_answers_lead(said, gone, first):
-    at = Position(np.full(F, 0.25), 0, np.ones(A, dtype=bool), np.ones(2, dtype=bool))
-    assert chart_of(problem_of(3), said, gone)[0].first_repair(at) == first
-
-
-def test_the_first_repair_of_a_chart_follows_the_likeliest_answers():
-    rows = np.array([[0.2] * F, [0.8] * F, [0.1] * F, [0.7] * F, [0.2] * F])
-    chart = chart_of(problem_of(3, likelihood=rows))[0]
-    at = Position(np.full(F, 0.25), 0, np.array([True, False, True]), np.ones(2, dtype=bool))
-    assert chart.first_repair(at) == "r2"
-
-
-@given(worlds())
-def test_cheapest_first_takes_what_can_help_by_the_price_of_its_step(world):
-    at, p = world
-    plan = chart_of(p)[1]
-    chance = p.success @ at.w / at.w.sum()
-    assert cheapest_first(at, plan) == tuple(f"r{a}" for a in sorted(range(A), key=lambda a: p.cost[at.depth, a]) if at.free[a] and chance[a] >= 0.02)
