@@ -43,6 +43,10 @@ class TapeLineView(View):
     at: datetime
     by: str
     kind: str
+    is_finding: bool
+    """It can be struck."""
+    weighs: bool
+    """It is evidence: an answer or a trial."""
     question: str
     text: str
     struck_by: str

@@ -13,6 +13,7 @@ from api.jobs.diagnosis_views import caution_views, diagnosis_view, question_vie
 from apps.jobs.models import Job
 from apps.jobs.selectors import OpenJob
 from spindle.bench.classes import matrix_summary
+from spindle.diagnosis.evidence.gather import LeftOut
 from spindle.diagnosis.evidence.playtime import judge_time
 from spindle.diagnosis.explaining.diagnose import Diagnosis, diagnose
 from spindle.diagnosis.given.case import Answer
@@ -20,7 +21,7 @@ from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet
 from spindle.faults.model import Question, QuestionKind
 from spindle.job.asking import Speech
-from spindle.job.ledger import says
+from spindle.job.ledger import KINDS, says
 from spindle.job.line import Line
 from spindle.job.prompts import PROMPTS
 from spindle.job.stages import NAMES, ORDER, Stage, following
@@ -50,9 +51,7 @@ def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
         owner_name=job.notes.owner_name,
         owner_contact=job.notes.owner_contact,
         complaint=job.notes.complaint,
-        condition=[
-            s.ConditionView(id=p.id, choice=c.id, ask=p.ask, label=c.label) for p in PROMPTS for c in p.choices if job.notes.condition.get(p.id) == c.id
-        ],
+        condition=_condition(job.notes.condition),
         limit_cents=job.notes.limit_cents,
         supply=job.notes.supply,
         promised_on=job.notes.promised_on,
@@ -97,6 +96,8 @@ def _line(line: Line, shown: OpenJob, speech: Speech, weight: object, names: dic
         at=line.at,
         by=line.by,
         kind=line.kind,
+        is_finding=KINDS[line.kind].is_finding,
+        weighs=KINDS[line.kind].is_finding and left_out is not LeftOut.REMARK,
         question=line.body.get("question", ""),
         text=says(line, speech),
         struck_by=strike.by if strike else "",

@@ -3338,6 +3338,8 @@ export interface components {
             at: string;
             /** By */
             by: string;
+            /** Is Finding */
+            is_finding: boolean;
             /** Kind */
             kind: string;
             /** Left Out */
@@ -3352,6 +3354,8 @@ export interface components {
             struck_why: string;
             /** Text */
             text: string;
+            /** Weighs */
+            weighs: boolean;
             /** Weights */
             weights: components["schemas"]["WeightView"][];
         };

@@ -6,7 +6,7 @@ What may happen to a job is decided by :mod:`spindle.job.ledger`; here it is mad
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import asdict, dataclass, replace
+from dataclasses import asdict, dataclass
 from datetime import datetime
 from functools import partial
 from typing import Any, Generic, TypeVar
@@ -129,8 +129,3 @@ def keep(row: Job, state: JobState) -> None:
 def tried_in(job: value.Job) -> list[list[Any]]:
     """Return every standing trial of one repair alone, and whether it came out clean and the proof left it so."""
     return [[t.changes[0].repair, t.result is TrialResult.CLEAN] for t in job.trials if isinstance(t, Trial) and len(t.changes) == 1]
-
-
-def at_version(command: JobCommand, version: int) -> JobCommand:
-    """Return a command on another version, for whoever writes several times in a row."""
-    return replace(command, version=version)

@@ -92,7 +92,7 @@ function Messages({ writes }: { writes: ReturnType<typeof useJobWrites> }) {
 
 /** The single keys of the whole bench; Enter and the digits belong to the mat. */
 function useBenchKeys(job: Job | undefined, send: Send, mayWork: boolean, open: (what: Open) => void): void {
-  const last = job?.tape.findLast((l) => ['answer', 'trial', 'remark'].includes(l.kind))
+  const last = job?.tape.findLast((l) => l.is_finding)
   const strikeLast = () => {
     if (last?.struck_by) send({ do: 'restore', line: last.number }, 'Let the last finding stand again')
     else if (last) send({ do: 'strike', line: last.number, why: '' }, `Strike: ${last.text}`)

@@ -169,14 +169,3 @@ def _rows_that_stand_alone(case: Case, belief: Belief, model: CompiledModel) -> 
     return {
         seen.finding for q, seen in evidence.answers.items() if q not in reaching and not seen.tries and not (evidence.trials and seen.question.is_behaviour)
     }
-
-
-def chance_of(repair_id: str, findings: tuple[Finding, ...], model: CompiledModel) -> float:
-    """Return P(the repair, done once with a good part, cures the unit | findings).
-
-    Raises
-    ------
-    KeyError
-        If this drive does not allow the repair.
-    """
-    return float(believe(findings, model).p @ model.success[model.repair_index[repair_id]])

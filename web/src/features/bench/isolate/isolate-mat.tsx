@@ -30,7 +30,7 @@ export function IsolateMat({ plan, onTrial, onPart }: Props) {
   const beside = diagnosis.moves.filter((m) => m !== shown).slice(0, 3)
   const isProposed = job.agree.proposal !== null
   useKeys({ n: picked ? () => setPicked(null) : others[0] ? () => setPicked(others[0]!.id) : undefined })
-  const findings = job.tape.filter((l) => ['answer', 'trial'].includes(l.kind) && !l.struck_by).length
+  const findings = job.tape.filter((l) => l.weighs && !l.struck_by).length
   return (
     <MatKeys enter={isProposed && job.missing.length === 0 ? 'gate' : shown?.kind === 'ask' ? 'answers' : 'move'}>
     <div className="flex flex-col gap-4">

@@ -76,7 +76,7 @@ describe('the baseline', () => {
   })
 
   test('R asks the last one again with its count', async () => {
-    const tape = [{ number: 1, at: '2026-03-01T09:00:00Z', by: 'B', kind: 'answer' as const, question: 'power', text: '', struck_by: '', struck_why: '', weights: [], left_out: '' }]
+    const tape = [{ number: 1, at: '2026-03-01T09:00:00Z', by: 'B', kind: 'answer' as const, is_finding: true, weighs: true, question: 'power', text: '', struck_by: '', struck_why: '', weights: [], left_out: '' }]
     onBench(<SeenMat />, jobOf({ stage: 'fault_seen', tape, baseline: [entry('power', { answer: answered(3, 2) }), entry('spins')] }))
     await userEvent.keyboard('r')
     expect(screen.getByText('so far 2 of 3 failed')).toBeInTheDocument()
@@ -174,7 +174,7 @@ describe('isolating', () => {
   test('a finding that disagrees with the rest can be struck from its notice', async () => {
     const job = jobOf()
     const notices = [{ code: 'check_again', text: 'Please check again.', lines: [4] }]
-    const tape = [{ number: 4, at: '2026-03-01T09:00:00Z', by: 'b', kind: 'answer' as const, question: 'spins', text: 'Does not spin', struck_by: '', struck_why: '', weights: [], left_out: '' }]
+    const tape = [{ number: 4, at: '2026-03-01T09:00:00Z', by: 'b', kind: 'answer' as const, is_finding: true, weighs: true, question: 'spins', text: 'Does not spin', struck_by: '', struck_why: '', weights: [], left_out: '' }]
     const send = onBench(mat, { ...job, tape, diagnosis: { ...job.diagnosis, notices } })
     await userEvent.click(screen.getByRole('button', { name: 'Strike “Does not spin”' }))
     expect(send.mock.calls[0]?.[0]).toEqual({ do: 'strike', line: 4, why: 'disagrees with the rest' })

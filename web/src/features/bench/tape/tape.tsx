@@ -6,7 +6,6 @@ import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 
-const FINDINGS = ['answer', 'trial', 'remark']
 const WHY_NOT: Record<string, string> = {
   replaced: 'asked again since',
   cant_tell: 'no weight',
@@ -30,7 +29,7 @@ export function Tape({ onFinding, onReading, onTrial }: Props) {
   const { job, mayWork } = useBench()
   const roll = useRef<HTMLOListElement>(null)
   const lines = job.tape.filter((l) => l.kind !== 'strike' && l.kind !== 'restore')
-  const findings = lines.filter((l) => ['answer', 'trial'].includes(l.kind) && !l.struck_by).length
+  const findings = lines.filter((l) => l.weighs && !l.struck_by).length
   useEffect(() => {
     if (roll.current) roll.current.scrollTop = roll.current.scrollHeight
   }, [lines.length])
@@ -67,17 +66,16 @@ export function Tape({ onFinding, onReading, onTrial }: Props) {
 
 function Line({ line, newDay }: { line: TapeLine; newDay: boolean }) {
   const { send, isBusy, mayWork } = useBench()
-  const isFinding = FINDINGS.includes(line.kind)
   const isStruck = line.struck_by !== ''
   return (
     <>
       {newDay && <li className="border-b border-dashed border-line bg-mat/50 px-4 py-0.5 text-tiny text-quiet">{dayOf(line.at)}</li>}
-      <li className={`grid grid-cols-[3.3rem_minmax(0,1fr)] gap-x-2 border-b border-dashed border-line px-4 ${isFinding ? 'py-2' : 'py-1 text-tiny text-quiet'}`}>
+      <li className={`grid grid-cols-[3.3rem_minmax(0,1fr)] gap-x-2 border-b border-dashed border-line px-4 ${line.is_finding ? 'py-2' : 'py-1 text-tiny text-quiet'}`}>
         <div>
         <time dateTime={line.at} className="figures text-tiny block leading-6 text-quiet">
           {timeOf(line.at)}
         </time>
-        {isFinding && mayWork && (
+        {line.is_finding && mayWork && (
           <button
             type="button"
             disabled={isBusy}
@@ -101,7 +99,7 @@ function Line({ line, newDay }: { line: TapeLine; newDay: boolean }) {
               {line.struck_why && `: ${line.struck_why}`}
             </p>
           )}
-          {isFinding && !isStruck && line.kind !== 'remark' && <Weights line={line} />}
+          {line.weighs && !isStruck && <Weights line={line} />}
         </div>
       </li>
     </>
