@@ -126,3 +126,13 @@ def test_of_two_writers_at_the_same_moment_one_is_told(demo):
     assert len(told) == 1
     assert len(told[0]) == 1
     assert Job.objects.get(tag=FRESH).version == version + 1
+
+
+def test_the_owner_reads_no_guess_and_nothing_of_children_or_pests(bram):
+    reports = {row.tag: report_of(open_job(row, the_shop())) for row in Job.objects.select_related("sheet")}
+    likeliest = {tag: bram.get(f"/jobs/{tag}").json()["diagnosis"]["suspects"][0] for tag in reports}
+    for tag, report in reports.items():
+        assert (report.cause == f"{likeliest[tag]['name']}.") is (likeliest[tag]["p"] >= 0.5 and likeliest[tag]["id"] != "unlisted")
+        assert not any("children" in line or "pests" in line for line in report.noted)
+    assert {r.cause == "Cause not found for certain." for r in reports.values()} == {True, False}
+    assert len({tuple(r.care) for r in reports.values()}) == 3

@@ -3,9 +3,9 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from spindle.bench.fuse_replacement import parse_fuse
 from spindle.bench.proof import proof_profile
 from spindle.diagnosis.belief.ending import MAX_PASSES, MIN_PASSES, passes_needed
+from spindle.drives.fuse import Fuse, parse_fuse
 from spindle.errors import SheetError
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.library import MODELS
@@ -36,7 +36,24 @@ def test_proof_repeats_the_jobs_own_failures_first_and_every_supported_class():
     assert not {"class_game_bd", "class_music_cd"} & {c.id for c in checks}
 
 
-@pytest.mark.parametrize("text", ["", "1.5", "fast", "-1 A fast", "1.5 A medium", "1.5 V fast"])
+@pytest.mark.parametrize(
+    ("text", "rated_a", "speed"),
+    [
+        ("1.5 A fast", 1.5, "fast"),
+        ("500 mA slow", 0.5, "slow"),
+        ("0,5 A medium", 0.5, "medium"),
+        ("2A very fast", 2, "very fast"),
+        ("T0.5A", 0.5, "slow"),
+        ("F500mAL", 0.5, "fast"),
+        ("TT 1", 1, "very slow"),
+        ("M1.25A", 1.25, "medium"),
+    ],
+)
+def test_a_fuse_is_read_as_it_is_said_and_as_it_is_printed(text, rated_a, speed):
+    assert parse_fuse(text) == Fuse(rated_a, speed)
+
+
+@pytest.mark.parametrize("text", ["", "1.5", "fast", "-1 A fast", "1.5 A brisk", "1.5 V fast", "0 A fast", "X0.5A", "T"])
 def test_fuse_rating_that_cannot_be_read_says_so(text):
     with pytest.raises(SheetError, match=r"1\.5 A fast"):
         parse_fuse(text)

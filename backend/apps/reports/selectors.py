@@ -14,11 +14,23 @@ from spindle.offers.quote import sureness
 from spindle.words.money import money
 
 _READINGS = (QuestionKind.READING, QuestionKind.TEST)
-_CARE = (
-    "Push no disc: offer it and let the drive take it.",
-    "Turn the console off with its button and wait for the disc to come out before the plug is pulled.",
-    "Keep the vents free and the discs clean; no coins or cards near the slot.",
-)
+_ALWAYS_CARE = "Turn the console off with its button and wait for the disc to stop before the plug is pulled."
+_CARE = {
+    "slot": ("Push no disc: offer it and let the drive take it.", _ALWAYS_CARE, "Keep the vents free and the discs clean; no coins or cards near the slot."),
+    "tray": (
+        "Lay the disc flat and let the tray close by its button, not by a push.",
+        _ALWAYS_CARE,
+        "Keep the vents free and the discs clean; nothing under the tray.",
+    ),
+    "lid": (
+        "Press the disc onto the hub until it clicks, and lift it by its rim.",
+        _ALWAYS_CARE,
+        "Close the lid gently; keep the lens dry, and leave it to the bench.",
+    ),
+}
+"""What keeps such a drive well, by its loader family."""
+NAMED_FROM = 0.5
+"""A cause is named to the owner from an even chance on: below it a name would be a guess on paper."""
 
 
 @dataclass(frozen=True)
@@ -83,9 +95,9 @@ def report_of(shown: OpenJob) -> Report:
         workaround=state.procedure.alters_unit if state.procedure and is_cured else "",
         proof=_proof(shown),
         guarantee=_guarantee(days, shop.today()),
-        care=list(_CARE),
+        care=list(_CARE[job.model.sheet.family]),
         cautions=_cautions(shown),
-        noted=[f"{p.ask}: {c.label}" for p in PROMPTS for c in p.choices if job.notes.condition.get(p.id) == c.id],
+        noted=[f"{p.ask}: {c.label}" for p in PROMPTS for c in p.choices if not p.is_private and job.notes.condition.get(p.id) == c.id],
         total_cents=job.proposal.total_cents if job.proposal else 0,
     )
 
@@ -95,13 +107,17 @@ def _verdict(shown: OpenJob) -> tuple[str, str, str]:
     state = shown.state
     top = int(state.belief.p.argmax())
     fault, p = shown.job.model.faults[top], float(state.belief.p[top])
-    cause = "Cause unknown: nothing on our list fits well." if fault.id == LEAK else f"{fault.name}."
-    sure = sureness(p)
+    if fault.id == LEAK or p < NAMED_FROM:
+        cause = "Cause unknown: nothing on our list fits well." if fault.id == LEAK else "Cause not found for certain."
+        said = ""
+    else:
+        cause, said = f"{fault.name}.", f"{sureness(p)} ({round(100 * p)} in 100)"
     if state.facts.ends_unrepaired:
-        return "Handed back as it is", cause, f"{sure} ({round(100 * p)} in 100)"
+        return "Handed back as it is", cause, said
     if state.p_fixed > 0:
-        return "Repaired", cause, f"cause {sure} ({round(100 * p)} in 100); cured with {min(round(100 * state.p_fixed), 99)} in 100"
-    return "Not repaired yet", cause, f"{sure} ({round(100 * p)} in 100)"
+        cured = f"cured with {min(round(100 * state.p_fixed), 99)} in 100"
+        return "Repaired", cause, f"cause {said}; {cured}" if said else cured
+    return "Not repaired yet", cause, said
 
 
 def _proof(shown: OpenJob) -> list[str]:

@@ -38,12 +38,13 @@ _ALL = (
         "static",
         "Strap on: static kills a bare pickup",
         "A static spark kills laser diodes without a sign. Wear the strap, work on the mat, and leave solder bridges on the new "
-        "pickup until the step that clears them.",
+        "pickup until the step that clears them. Near a bare pickup the iron is earthed and the strap joined to the board.",
     ),
     Caution(
         "spinning",
         "Disc spins in the open",
-        "A disc that spins in an open drive can leave the hub and cut. Keep fingers, sleeves and hair away, and let it stop by itself.",
+        "A disc that spins in an open drive can leave the hub and cut. Keep fingers, sleeves and hair away, and let it stop by itself: "
+        "a wooden stick, never a fingertip.",
     ),
     Caution(
         "solvent",
@@ -53,7 +54,8 @@ _ALL = (
     Caution(
         "solder",
         "Hot iron, fumes",
-        "Iron and hot air burn skin and board. Draw the fumes off, wash hands after leaded solder, and let the board cool before power.",
+        "Iron and hot air burn skin and board. Draw the fumes off, wash hands after leaded solder, and let the board cool before power. "
+        "A chip with a metal pad underneath is not reflowed with an iron.",
     ),
     Caution(
         "pinch",

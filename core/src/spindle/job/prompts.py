@@ -28,6 +28,8 @@ class Prompt:
     ask: str
     choices: tuple[Option, ...]
     source: Witness = Witness.BENCH
+    is_private: bool = False
+    """It helps the bench, and is not written to the owner: children, pests."""
 
 
 _YES_NO = (Option("no", "No"), Option("yes", "Yes"))
@@ -36,7 +38,7 @@ PROMPTS: Final = (
     Prompt("screws", "Screws outside", (Option("all", "All there"), Option("missing", "Missing or odd", "opened_before=opened"))),
     Prompt("hand_marks", "Solder, hand or tool marks", (Option("none", "None"), Option("some", "Some", "opened_before=opened"))),
     Prompt("rattle", "Rattle when tilted, mains out", (Option("silent", "Silent", "rattle=silent"), Option("rattles", "Rattles", "rattle=rattles"))),
-    Prompt("burns", "Burns, liquid or pests", (Option("none", "None"), Option("some", "Some"))),
+    Prompt("burns", "Burns, liquid or pests", (Option("none", "None"), Option("some", "Some")), is_private=True),
     Prompt("dust", "Dust at the vents", (Option("little", "Little", "smoky_home=clean"), Option("much", "Much", "smoky_home=film"))),
     Prompt("disc_inside", "A disc inside", _YES_NO),
     Prompt(
@@ -58,7 +60,7 @@ PROMPTS: Final = (
     Prompt(
         "origin", "Where it comes from", (Option("first", "First owner"), Option("second", "Second-hand"), Option("shipped", "Shipped lately", "shipped=yes"))
     ),
-    Prompt("children", "Small children at home", _YES_NO),
+    Prompt("children", "Small children at home", _YES_NO, is_private=True),
     Prompt(
         "tried",
         "Tried already",
