@@ -106,7 +106,7 @@ def test_a_donors_piece_costs_what_it_is_worth_and_is_booked_as_advised(bram):
     mine = [o for o in offers_for(full_sheet(row.sheet_id), the_shop().today()) if o.where == "donor" and o.cents]
     by_level = {o.level: o.cents for o in mine}
     assert by_level["drive"] > by_level.get("clamp", 0)
-    piece = next(o for o in mine if ShopWorld(row, value_of(row), the_shop()).piece(o.tag, o.level).is_here)
+    piece = next(o for o in mine if ShopWorld(row, value_of(row), the_shop(), timezone.now()).piece(o.tag, o.level).is_here)
     answer = bram.post(f"/shelf/donors/{piece.tag}/harvest", key=key(), level=piece.level, place="B1")
     assert answer.json()["piece_cents"] == piece.cents
 

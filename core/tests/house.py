@@ -1,7 +1,7 @@
 """A house in memory for the laws of a job: two jobs, a shelf and a donor, and writes that happen once, on the version that was seen."""
 
 from dataclasses import astuple, dataclass, field, replace
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from functools import cache
 
 from spindle.diagnosis.given.case import Answer, Change, Remark, Stock, Trial, TrialResult
@@ -15,6 +15,7 @@ from spindle.job.asking import Speech
 from spindle.job.kinds.check import MarkCheck
 from spindle.job.kinds.consent import Consent
 from spindle.job.kinds.depth import SetDepth
+from spindle.job.kinds.hold import ClearHold, LiftHold
 from spindle.job.kinds.intake import Amend
 from spindle.job.kinds.mains import SetMains
 from spindle.job.kinds.passed import AddPass
@@ -56,6 +57,9 @@ class House:
     fitted: list = field(default_factory=list)
     own: dict = field(default_factory=dict)
     used: dict = field(default_factory=dict)
+    now: datetime = AT
+    tick: timedelta = timedelta(minutes=2)
+    """How long each thing that is written takes."""
     moved: list = field(default_factory=list)
     """What the last ask moved beside the tape, in a few words."""
 
@@ -87,7 +91,8 @@ class House:
         self.used[key] = ask
         if not decision.drafts:
             return False
-        now = after(job, decision, at=AT, by="bram")
+        now = after(job, decision, at=self.now, by="bram")
+        self.now += self.tick
         touched = {*ASKS[type(ask)].touches(job, ask)}
         moved = {x.origin or x.tag for x in decision.effects if isinstance(x, e.Take)} | {
             self.takings[tag, x.line] for x in decision.effects if isinstance(x, e.GiveBack)
@@ -137,6 +142,10 @@ class World:
     def __init__(self, house, job):
         self.house, self.job = house, job
 
+    @property
+    def now(self):
+        return self.house.now
+
     def stock(self):
         repairs = {LEVEL_OF_REPAIR[r.id]: r.id for r in self.job.model.repairs if r.id in LEVEL_OF_REPAIR}
         return tuple(Stock(repairs[level], t) for t, (level, n) in self.house.shelf.items() if n and level in repairs)
@@ -178,7 +187,9 @@ def forward(job):  # noqa: C901  # one way for each stage
     state = state_of(job, ECONOMY)
     if not state.missing:
         return Advance(job.stage)
+    held = {h.code: h for h in job.hazards(job.lines[-1].at + House.tick if job.lines else AT)}
     live = SetMains(Power.LIVE) if job.power is not Power.LIVE else None
+    live = live and next((ClearHold(code) if h.clears else LiftHold(code, "Bram", "dry") for code, h in held.items() if code != "rattle"), live)
     if job.stage is Stage.TAKEN_IN:
         return Amend("Wenna", "0491", "Clicks.", "own", 90_000, None, WHOLE)
     if job.stage is Stage.FAULT_SEEN:
@@ -197,6 +208,8 @@ def forward(job):  # noqa: C901  # one way for each stage
             return live or Trial((Change(job.proposal.repair),), TrialResult.CLEAN, 1)
         if step.mains is Mains.OUT and job.power is not Power.OUT:
             return SetMains(Power.OUT)
+        if "wet" in step.clears and "wet" in held:
+            return LiftHold("wet", "Bram", "thumb test: dry")
         return MarkStep(step.id, True, job.model.sheet.fuse_rating)
     if job.stage is Stage.PROVE:
         check = next((c for c in state.checks if c.id not in job.checks), None)

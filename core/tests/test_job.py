@@ -1,7 +1,8 @@
 """Folding a tape, and the words of its lines: pure, as tables."""
 
 from dataclasses import dataclass, replace
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
+from types import SimpleNamespace
 
 import pytest
 from spindle.diagnosis.given.case import Change, Trial, TrialResult
@@ -10,12 +11,14 @@ from spindle.errors import CaseError, NotNowError
 from spindle.formats.drive_facts import read_drive
 from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, Speech, one
 from spindle.job.effects import ShelfPiece
+from spindle.job.hazards import KINDS as KINDS_OF_HOLD
 from spindle.job.kinds.custody import TakeOutOwn, level_of
 from spindle.job.ledger import ASKS, KINDS, after, decide, fold, register, says
 from spindle.job.line import Draft, Line
 from spindle.job.state import steps_of
 from spindle.job.taking_in import opening
 from spindle.job.value import Notes, SheetRef, Start
+from spindle.repairs.procedures import PROCEDURES
 from spindle.words.bench import Depth
 from spindle.words.health import Health
 
@@ -33,11 +36,16 @@ STEP = ("step", {"step": "dry", "text": "Dry", "is_done": True, "fuse": ""})
 UNSTEP = ("step", {"step": "dry", "text": "Dry", "is_done": False, "fuse": ""})
 
 
+NOW = SimpleNamespace(now=AT)
 START = Start("K-0001", SheetRef(1, "VM-S41", 1, MODEL))
 
 
-def record(*told):
-    return fold(START, (Line(n, n, kind, body, AT, "bram") for n, (kind, body) in enumerate(told, start=1)))
+def record(*told, sheet=None):
+    start = START if sheet is None else replace(START, sheet=sheet)
+    return fold(start, (Line(n, n, kind, body, AT, "bram") for n, (kind, body) in enumerate(told, start=1)))
+
+
+CAPPED = replace(START.sheet, model=compile_model(read_drive({**DRIVE, "has_electrolytics": True}, "/drive")))
 
 
 def strike(line):
@@ -170,6 +178,53 @@ def test_what_was_wetted_is_wet_until_somebody_makes_the_mains_live(then, wet):
     assert record(PROPOSAL, STEP).wet == frozenset()
 
 
+def done(step, is_done=True):
+    return ("step", {"step": step, "text": step, "is_done": is_done, "fuse": ""})
+
+
+CAPS, FUSE = (("proposal", {"repair": r, "name": r, "total_cents": 0, "p_success": 0.4}) for r in ("replace_caps", "replace_fuse"))
+LIFTED = ("hold", {"event": "lifted", "code": "wet", "by_name": "Bram", "why": "thumb test"})
+TESTED = ("hold", {"event": "cleared", "code": "soldered", "says": "no short"})
+RATTLES, SILENT = (("answer", {"question": "rattle", "outcome": o, "source": "bench"}) for o in ("rattles", "silent"))
+HELD = [
+    ([], 0, []),
+    ([RATTLES], 9_999, ["rattle"]),
+    ([RATTLES, SILENT], 0, []),
+    ([RATTLES, strike(1)], 0, []),
+    ([RATTLES, SILENT, strike(2)], 0, ["rattle"]),
+    ([PROPOSAL, done("blow_dust_away")], 0, ["wet"]),
+    ([PROPOSAL, done("blow_dust_away")], 4, ["wet"]),
+    ([PROPOSAL, done("blow_dust_away")], 5, []),
+    ([PROPOSAL, done("blow_dust_away"), done("let_dry_five")], 0, []),
+    ([PROPOSAL, done("blow_dust_away"), done("let_dry_five"), done("let_dry_five", False)], 0, ["wet"]),
+    ([PROPOSAL, done("blow_dust_away"), done("blow_dust_away", False)], 0, ["wet"]),
+    ([PROPOSAL, done("blow_dust_away"), LIFTED], 0, []),
+    ([PROPOSAL, done("blow_dust_away"), LIFTED, done("blow_dust_away")], 0, ["wet"]),
+    ([PROPOSAL, done("blow_dust_away"), PROPOSAL], 0, ["wet"]),
+    ([FUSE, done("mains_measure_fed"), done("new_fuse_sheet")], 9_999, ["soldered"]),
+    ([FUSE, done("new_fuse_sheet"), done("mains_measure_fed")], 0, []),
+    ([FUSE, done("new_fuse_sheet"), TESTED], 0, []),
+    ([CAPS, done("value_group_time")], 9_999, ["soldered", "polarity"]),
+    ([CAPS, done("value_group_time"), done("polarity_seen_twice")], 0, ["soldered"]),
+    ([CAPS, done("value_group_time"), done("polarity_seen_twice"), done("mains_measure_fed")], 0, []),
+]
+
+
+@pytest.mark.parametrize(("told", "minutes", "held"), HELD)
+def test_what_keeps_the_power_off_and_until_when(told, minutes, held):
+    assert [h.code for h in record(*told, sheet=CAPPED).hazards(AT + timedelta(minutes=minutes))] == held
+
+
+@pytest.mark.parametrize("family", PROCEDURES)
+def test_whoever_solders_the_board_tests_for_a_short_and_what_is_wetted_is_let_dry(family):
+    for procedure in PROCEDURES[family].values():
+        opened = [code for s in procedure.steps for code in s.opens]
+        assert {*opened, *(c for s in procedure.steps for c in s.clears)} <= set(KINDS_OF_HOLD)
+        assert all("solvent" in s.cautions for s in procedure.steps if "wet" in s.opens)
+        assert "wet" not in opened or any("wet" in s.clears for s in procedure.steps) or "Flux off" in str(procedure.steps)
+        assert all(s.opens for s in procedure.steps if "solder" in s.cautions and any("short" in x.cautions for x in procedure.steps))
+
+
 @pytest.mark.parametrize(("step", "text", "shown"), [(0, None, "plug"), (3, "A step of a former list", "place_3")])
 def test_a_step_of_an_older_line_is_known_by_its_text(step, text, shown):
     text = text or next(s.text for s in steps_of(record(PROPOSAL)) if s.id == "plug")
@@ -179,7 +234,7 @@ def test_a_step_of_an_older_line_is_known_by_its_text(step, text, shown):
 @pytest.mark.parametrize(("n", "letters"), [(0, "A"), (25, "Z"), (26, "AA"), (51, "AZ"), (52, "BA"), (701, "ZZ"), (702, "AAA")])
 def test_own_parts_are_lettered_without_end(n, letters):
     out = [("custody", {"event": "out", "tag": f"K-{k}", "name": "Lid", "place": "x", "level": "lid"}) for k in range(n)]
-    decision = decide(record(*out), TakeOutOwn("lid", "tray"), None)
+    decision = decide(record(*out), TakeOutOwn("lid", "tray"), NOW)
     assert decision.drafts[0].body == {"event": "out", "tag": f"K-0001-{letters}", "name": "Lid", "place": "tray", "level": "lid"}
 
 
@@ -209,6 +264,8 @@ def test_a_line_knows_who_wrote_it_and_one_ask_is_one_version():
 
 def test_what_the_shelf_knows_of_a_part_goes_into_the_trial_and_seen_beats_remembered():
     class Shelf:
+        now = AT
+
         def piece(self, tag, _level):
             return ShelfPiece(tag, "pickup", Health.UNKNOWN, frozenset({"spins"}), frozenset({"reads"}), is_here=True, price_cents=250)
 
@@ -230,10 +287,10 @@ def test_a_made_up_kind_of_line_needs_one_module_and_is_asked_folded_and_said():
     )  # fmt: skip
     register(kind)
     try:
-        job = after(record(), decide(record(), Photograph("lens"), None), at=AT, by="bram")
+        job = after(record(), decide(record(), Photograph("lens"), NOW), at=AT, by="bram")
         assert (job.looks, says(job.lines[0], Speech(job)), job.version) == ({"photo": "lens"}, "Photo of lens", 1)
         with pytest.raises(NotNowError):
-            decide(record(("stage", {"from": "hand_back", "to": "closed", "depth": 0})), Photograph("lens"), None)
+            decide(record(("stage", {"from": "hand_back", "to": "closed", "depth": 0})), Photograph("lens"), NOW)
     finally:
         KINDS.pop("photo")
         ASKS.pop(Photograph)

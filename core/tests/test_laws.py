@@ -12,11 +12,13 @@ from spindle.diagnosis.given.case import Answer, Change, Remark, Trial, TrialRes
 from spindle.drives.levels import LEVEL_OF_REPAIR
 from spindle.errors import SpindleError
 from spindle.faults.model import CANT_TELL
+from spindle.job.hazards import KINDS as HAZARDS
 from spindle.job.kinds.check import MarkCheck
 from spindle.job.kinds.consent import Consent
 from spindle.job.kinds.custody import BringOwnBack, ReleaseOwn, TakeOutOwn
 from spindle.job.kinds.depth import SetDepth
 from spindle.job.kinds.drive import Identify
+from spindle.job.kinds.hold import ClearHold, LiftHold
 from spindle.job.kinds.intake import Amend
 from spindle.job.kinds.mains import SetMains
 from spindle.job.kinds.part import NotePart, PutBack, TakePart
@@ -32,7 +34,7 @@ from spindle.job.prompts import PROMPTS
 from spindle.job.stages import Stage
 from spindle.job.state import state_of, steps_of
 from spindle.repairs.procedure import OPENING_IDS
-from spindle.words.bench import Power
+from spindle.words.bench import Mains, Power
 from spindle.words.health import Health
 from spindle.words.witness import Witness
 
@@ -95,8 +97,19 @@ def draw(data, job, house):
         Tick: lambda: Tick(pick(["drive", "wing"]), "there_photo_1", "Photo", data.draw(st.booleans())),
         AddPass: lambda: AddPass(data.draw(st.booleans())),
         Remark: lambda: Remark("hm"),
+        ClearHold: lambda: ClearHold(pick(HAZARDS)),
+        LiftHold: lambda: LiftHold(pick(HAZARDS), pick(["", "Bram"]), "measured"),
     }
     return simple[kind]()
+
+
+def needs_power(ask, job):
+    """Power comes on, or something is done that only a powered drive does."""
+    if isinstance(ask, SetMains):
+        return ask.state is not Power.OUT and ask.state is not job.power
+    if isinstance(ask, Answer):
+        return ask.source is Witness.BENCH and ask.outcome != CANT_TELL and job.model.family_questions[ask.question].mains is Mains.LIVE
+    return isinstance(ask, Trial | MarkCheck | AddPass)
 
 
 class Laws(RuleBasedStateMachine):
@@ -113,7 +126,7 @@ class Laws(RuleBasedStateMachine):
 
     def put(self, tag, ask, *, key=None, version=None):
         """Ask, and hold whatever comes of it against the laws of a single write."""
-        house, before = self.house, self.house.jobs[tag]
+        house, before, asked_at = self.house, self.house.jobs[tag], self.house.now
         self.keys += 1
         pieces = {t: n for t, (_, n) in house.shelf.items()}
         try:
@@ -135,8 +148,8 @@ class Laws(RuleBasedStateMachine):
             assert not does
             assert not tries
             assert not goes
-        if isinstance(ask, SetMains) and ask.state is not Power.OUT:
-            assert not before.hazards
+        if needs_power(ask, before):
+            assert not before.hazards(asked_at)
         return wrote
 
     @rule(tag=TAGS, data=st.data())

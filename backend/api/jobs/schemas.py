@@ -226,10 +226,12 @@ class IdentityView(View):
 
 
 class HazardView(View):
-    """An open hazard."""
+    """What keeps the power off: its own test, if it has one, and when it has passed by itself."""
 
     code: str
     text: str
+    clears: str
+    until: datetime | None
 
 
 class JobView(View):

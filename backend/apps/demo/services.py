@@ -104,7 +104,8 @@ def _load_job(told: dict[str, Any]) -> None:
         clock += timedelta(days=event.get("after_days", 0), minutes=event.get("after_min", 3))
         who = User.objects.get(username=event.get("by", "bram"))
         for m, ask in enumerate(_EVENTS[event["do"]](tag, event)):
-            row = Job.objects.get(tag=tag)
+            row = Job.objects.select_related("sheet").get(tag=tag)
+            clock = max([clock, *(h.until for h in value_of(row).hazards(clock) if h.until)])  # a bench waits until it is dry
             write(JobCommand(who, tag, f"demo-{tag}-{n}-{m}", row.version, clock), ask, lambda _: None)
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
-from datetime import date
+from datetime import date, datetime
 from typing import Any
 
 from apps.drives.models import Sheet
@@ -15,6 +15,7 @@ from apps.shelf.offers import stock_for
 from apps.shelf.selectors import trail
 from apps.shop.models import Shop
 from django.db.models import Q, QuerySet
+from django.utils import timezone
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.economy import Economy
 from spindle.drives.full_sheet import FullSheet
@@ -82,6 +83,7 @@ class OpenJob:
     """Which drive it can be by what the eye saw; None if nobody looked."""
     sheets: Mapping[str, Sheet] = field(default_factory=dict)
     """The current sheets by variant, where somebody looked."""
+    now: datetime = field(default_factory=timezone.now)
 
     @property
     def job(self) -> value.Job:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from datetime import datetime
 
 from apps.drives.selectors import full_sheet, sheet
 from apps.jobs.models import Job
@@ -24,8 +25,8 @@ from spindle.words.health import Health
 class ShopWorld:
     """The world of one write. What it may move is locked before anything is decided, so that nothing changes in between."""
 
-    def __init__(self, row: Job, job: value.Job, shop: Shop) -> None:
-        self._row, self._shop = row, shop
+    def __init__(self, row: Job, job: value.Job, shop: Shop, now: datetime) -> None:
+        self._row, self._shop, self.now = row, shop, now
         self.economy: Economy = economy_of(job, shop)
         self.price_cents_per_min: int = shop.price_cents_per_min
 

@@ -38,6 +38,12 @@ export const BOUNDS = {
    "maxLength": 60
   }
  },
+ "ClearHoldAsk": {
+  "code": {
+   "minLength": 0,
+   "maxLength": 40
+  }
+ },
  "ConsentAsk": {
   "amount_cents": {
    "minimum": 0,
@@ -100,6 +106,20 @@ export const BOUNDS = {
    "maximum": 2000000000
   },
   "supply": {
+   "maxLength": 120
+  }
+ },
+ "LiftHoldAsk": {
+  "by_name": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "code": {
+   "minLength": 0,
+   "maxLength": 40
+  },
+  "why": {
+   "minLength": 0,
    "maxLength": 120
   }
  },

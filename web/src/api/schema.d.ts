@@ -1089,7 +1089,7 @@ export interface components {
          */
         AskIn: {
             /** Ask */
-            ask: components["schemas"]["AnswerAsk"] | components["schemas"]["MarkCheckAsk"] | components["schemas"]["ConsentAsk"] | components["schemas"]["TakeOutOwnAsk"] | components["schemas"]["BringOwnBackAsk"] | components["schemas"]["ReleaseOwnAsk"] | components["schemas"]["SetDepthAsk"] | components["schemas"]["IdentifyAsk"] | components["schemas"]["AmendAsk"] | components["schemas"]["SetMainsAsk"] | components["schemas"]["NotePartAsk"] | components["schemas"]["TakePartAsk"] | components["schemas"]["PutBackAsk"] | components["schemas"]["AddPassAsk"] | components["schemas"]["ProposeAsk"] | components["schemas"]["RemarkAsk"] | components["schemas"]["RestoreAsk"] | components["schemas"]["AdvanceAsk"] | components["schemas"]["GoBackAsk"] | components["schemas"]["MarkStepAsk"] | components["schemas"]["StrikeAsk"] | components["schemas"]["TickAsk"] | components["schemas"]["TrialAsk"];
+            ask: components["schemas"]["AnswerAsk"] | components["schemas"]["MarkCheckAsk"] | components["schemas"]["ConsentAsk"] | components["schemas"]["TakeOutOwnAsk"] | components["schemas"]["BringOwnBackAsk"] | components["schemas"]["ReleaseOwnAsk"] | components["schemas"]["SetDepthAsk"] | components["schemas"]["IdentifyAsk"] | components["schemas"]["ClearHoldAsk"] | components["schemas"]["LiftHoldAsk"] | components["schemas"]["AmendAsk"] | components["schemas"]["SetMainsAsk"] | components["schemas"]["NotePartAsk"] | components["schemas"]["TakePartAsk"] | components["schemas"]["PutBackAsk"] | components["schemas"]["AddPassAsk"] | components["schemas"]["ProposeAsk"] | components["schemas"]["RemarkAsk"] | components["schemas"]["RestoreAsk"] | components["schemas"]["AdvanceAsk"] | components["schemas"]["GoBackAsk"] | components["schemas"]["MarkStepAsk"] | components["schemas"]["StrikeAsk"] | components["schemas"]["TickAsk"] | components["schemas"]["TrialAsk"];
             /** Key */
             key: string;
             /** Version */
@@ -1267,6 +1267,19 @@ export interface components {
             repair: string;
             /** Text */
             text: string;
+        };
+        /**
+         * ClearHoldAsk
+         * @description The test that clears a hold was done, and found it well.
+         */
+        ClearHoldAsk: {
+            /** Code */
+            code: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "clear_hold";
         };
         /**
          * ColumnView
@@ -1716,13 +1729,17 @@ export interface components {
         };
         /**
          * HazardView
-         * @description An open hazard.
+         * @description What keeps the power off: its own test, if it has one, and when it has passed by itself.
          */
         HazardView: {
+            /** Clears */
+            clears: string;
             /** Code */
             code: string;
             /** Text */
             text: string;
+            /** Until */
+            until: string | null;
         };
         /**
          * Health
@@ -1959,6 +1976,23 @@ export interface components {
             name: string;
             /** Rank */
             rank: string;
+        };
+        /**
+         * LiftHoldAsk
+         * @description Somebody lifts a hold by hand, by name and with a reason.
+         */
+        LiftHoldAsk: {
+            /** By Name */
+            by_name: string;
+            /** Code */
+            code: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "lift_hold";
+            /** Why */
+            why: string;
         };
         /**
          * LinkView

@@ -47,5 +47,8 @@ export function useSignOut() {
 
 export const useMay = (action: string): boolean => useSession().data?.user?.may.includes(action) ?? false
 
+/** Who is signed in, by the name that others know. */
+export const useWhoName = (): string => useSession().data?.user?.name ?? ''
+
 /** Who is signed in, by the name that they sign in with. */
 export const useWho = (): string => useSession().data?.user?.username ?? ''

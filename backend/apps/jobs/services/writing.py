@@ -89,12 +89,13 @@ def _write(command: JobCommand, ask: Any, build: Callable[[OpenJob], _T]) -> Wri
             version=job.version,
             changed=changes_since(job, command.version, shop.sign),
         )
-    world = ShopWorld(row, job, shop)
+    at = command.at or timezone.now()
+    world = ShopWorld(row, job, shop, at)
     world.hold(ASKS[type(ask)].touches(job, ask))
     decision = decide(job, ask, world)
     if not decision.drafts:
         return Written(build(_shown(row, job, shop)), False)
-    now = after(job, decision, at=command.at or timezone.now(), by=command.user.shown_name)
+    now = after(job, decision, at=at, by=command.user.shown_name)
     append(row, job, now, command.user)
     carry_out(decision.effects, Writer(row, command.user, now.lines[-1].at))
     shown = _shown(row, now, shop, has_moved_shelf=_moves_shelf(decision))

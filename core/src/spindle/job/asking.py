@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Any, Final, Protocol
 
 from spindle.diagnosis.given.case import Stock
@@ -22,6 +23,10 @@ ALWAYS: Final = frozenset(Stage)
 
 class World(Protocol):
     """What a decision may ask beyond the job itself. It is asked, never changed: what changes is an effect."""
+
+    @property
+    def now(self) -> datetime:
+        """The moment of the ask."""
 
     @property
     def economy(self) -> Economy:
@@ -70,7 +75,7 @@ class Needs:
     depth: Depth | None = None
     """The unit has to be open exactly so far."""
 
-    def check(self, job: Job) -> None:
+    def check(self, job: Job, now: datetime) -> None:
         """Refuse what the state of the job does not allow.
 
         Raises
@@ -84,10 +89,10 @@ class Needs:
             raise NotNowError(f"The job is at {NAMES[job.stage]}: this is done at {where}.", reason="other_stage")
         if self.depth is not None and job.depth != self.depth:
             raise NotNowError("Close the unit first: proof counts with the screws in.", reason="open")
-        check_mains(job, self.mains)
+        check_mains(job, self.mains, now)
 
 
-def check_mains(job: Job, needed: Mains) -> None:
+def check_mains(job: Job, needed: Mains, now: datetime) -> None:
     """Refuse a step whose mains state is not the one on the bench.
 
     Raises
@@ -96,22 +101,23 @@ def check_mains(job: Job, needed: Mains) -> None:
         Power is held back by an open hazard, or the mains is not in the state that the step needs.
     """
     if needed is Mains.LIVE:
-        check_power(job)
+        check_power(job, now)
         if job.power is not Power.LIVE:
             raise NotNowError("This needs the mains live, and it is out. Set the mains state first.", reason="mains_out")
     if needed is Mains.OUT and job.power is not Power.OUT:
         raise NotNowError("This needs the mains out, and it is live. Pull the plug and set the mains state first.", reason="mains_live")
 
 
-def check_power(job: Job) -> None:
+def check_power(job: Job, now: datetime) -> None:
     """Refuse power while a hazard is open.
 
     Raises
     ------
     NotNowError
     """
-    if job.hazards:
-        raise NotNowError(f"Mains stays out. {job.hazards[0].text}", reason="power_held")
+    held = job.hazards(now)
+    if held:
+        raise NotNowError(f"Mains stays out. {held[0].text}", reason="power_held")
 
 
 def opened_to(job: Job, depth: Depth) -> tuple[Draft, ...]:

@@ -8,6 +8,7 @@ from spindle.diagnosis.evidence.vocabulary import check_words
 from spindle.diagnosis.given.case import Answer, Finding, Remark, Trial
 from spindle.errors import CaseError, InvalidError
 from spindle.formats.case_file import read_what
+from spindle.job.hazards import after_finding
 from spindle.job.line import Line
 from spindle.job.value import Job
 
@@ -15,7 +16,8 @@ from spindle.job.value import Job
 def fold_finding(job: Job, line: Line) -> Job:
     """Return the job with one more finding; a struck one stays, and weighs nothing."""
     what = read_what(line.kind, line.body, f"/tape/{line.number}")
-    return replace(job, findings=(*job.findings, Finding(str(line.number), what, line.number in job.struck)))
+    finding = Finding(str(line.number), what, line.number in job.struck)
+    return replace(job, findings=(*job.findings, finding), holds=after_finding(job.holds, finding, line.at))
 
 
 def check_vocabulary(what: Answer | Trial | Remark, job: Job) -> None:

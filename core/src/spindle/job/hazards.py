@@ -1,27 +1,103 @@
-"""What keeps the power off until it is cleared."""
+"""What keeps the power off: opened by what was done or found, until it is cleared, has passed, or somebody lifts it by name."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime, timedelta
+from types import MappingProxyType
+from typing import Final
 
 from spindle.diagnosis.given.case import Answer, Finding
+
+END_OF_TIME: Final = datetime.max.replace(tzinfo=UTC)
+DRY_MIN: Final = 5
+"""Minutes that cleaner is given to dry: what the caution says, and what the bottles of the trade ask for at least."""
+
+
+@dataclass(frozen=True, slots=True)
+class HazardKind:
+    """One kind of hold: what it says while it is open, what is said when its own test is done ("" if another line says that), how long it lasts."""
+
+    text: str
+    clears: str = ""
+    lasts_min: int | None = None
+
+
+KINDS: Final = MappingProxyType(
+    {
+        "rattle": HazardKind("Something rattles inside. Open it with the mains out, find it, then answer the rattle check again: silent."),
+        "wet": HazardKind("Cleaner has to dry before power: it burns, and a wet part looks like a bad one.", lasts_min=DRY_MIN),
+        "soldered": HazardKind(
+            "The board was soldered since the last short test. Measure from the load side of the fuse to ground before power returns.",
+            clears="Short test done: no short",
+        ),
+        "polarity": HazardKind(
+            "Capacitors were changed, and their polarity was not seen twice since. A reversed one bursts.", clears="Polarity seen twice by the board's mark"
+        ),
+    }
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Hold:
+    """A hazard that a line opened: its kind, when, and by which step, if a step did."""
+
+    code: str
+    at: datetime
+    step: str = ""
+    cleared_by: str = ""
+    """The step that cleared it, or "hand"; "" while nothing has."""
+
+    @property
+    def until(self) -> datetime | None:
+        """When it has passed by itself; None if it never does."""
+        lasts = KINDS[self.code].lasts_min
+        return None if lasts is None else self.at + timedelta(minutes=lasts)
+
+    def is_open(self, now: datetime) -> bool:
+        """Tell whether it keeps the power off at a moment."""
+        return not self.cleared_by and (self.until is None or now < self.until)
+
+
+Holds = Mapping[str, Hold]
 
 
 @dataclass(frozen=True, slots=True)
 class Hazard:
-    """One open hazard: what it is, and what clears it."""
+    """One open hazard: what it is, what clears it at the bench, and when it has passed by itself."""
 
     code: str
     text: str
+    clears: str = ""
+    until: datetime | None = None
 
 
-def open_hazards(findings: Iterable[Finding]) -> tuple[Hazard, ...]:
-    """Return why power is held back, empty if it is not: a rattle keeps it off until it is found and nothing rattles (trap T35)."""
-    last = ""
-    for finding in findings:
-        if not finding.is_struck and isinstance(finding.what, Answer) and finding.what.question == "rattle":
-            last = finding.what.outcome
-    if last != "rattles":
-        return ()
-    return (Hazard("rattle", "Something rattles inside. Open it with the mains out, find it, then answer the rattle check again: silent."),)
+def opened(holds: Holds, codes: Iterable[str], at: datetime, step: str = "") -> Holds:
+    """Return the holds with these open from then on."""
+    return {**holds, **{code: Hold(code, at, step) for code in codes}}
+
+
+def cleared(holds: Holds, codes: Iterable[str], by: str) -> Holds:
+    """Return the holds with these cleared, as far as they are open."""
+    return {code: replace(hold, cleared_by=by) if code in set(codes) and not hold.cleared_by else hold for code, hold in holds.items()}
+
+
+def undone(holds: Holds, step: str) -> Holds:
+    """Return the holds as they are if a step was not done after all: what it cleared is open again. What it opened stays: nobody knows how far it went."""
+    return {code: replace(hold, cleared_by="") if hold.cleared_by == step else hold for code, hold in holds.items()}
+
+
+def after_finding(holds: Holds, finding: Finding, at: datetime) -> Holds:
+    """Return the holds after a finding: a rattle keeps the power off until it is found and nothing rattles (trap T35)."""
+    if finding.is_struck or not isinstance(finding.what, Answer) or finding.what.question != "rattle":
+        return holds
+    if finding.what.outcome == "rattles":
+        return opened(holds, ("rattle",), at)
+    return cleared(holds, ("rattle",), "finding") if finding.what.outcome == "silent" else holds
+
+
+def open_hazards(holds: Holds, now: datetime) -> tuple[Hazard, ...]:
+    """Return what keeps the power off at a moment, in a fixed order."""
+    mine = [(code, holds[code]) for code in KINDS if code in holds and holds[code].is_open(now)]
+    return tuple(Hazard(code, KINDS[code].text, KINDS[code].clears, hold.until) for code, hold in mine)

@@ -96,7 +96,7 @@ def decide(job: Job, ask: Any, world: World) -> Decision:
     NotNowError, NotFoundError, InvalidError, GoneError, RefusedError
     """
     kind = ASKS[type(ask)]
-    kind.needed(ask).check(job)
+    kind.needed(ask).check(job, world.now)
     return kind.decide(job, ask, world)
 
 

@@ -15,6 +15,7 @@ from spindle.diagnosis.given.case import Answer, Case, Stock, Trial
 from spindle.diagnosis.given.economy import Economy
 from spindle.faults.model import QuestionKind
 from spindle.formats.case_file import read_stock
+from spindle.job.hazards import END_OF_TIME
 from spindle.job.line import Line
 from spindle.job.prompts import open_prompts
 from spindle.job.stages import JobFacts, Missing, missing
@@ -48,8 +49,9 @@ class JobState:
     @property
     def waits_for(self) -> str:
         """What the job waits for, in a sentence."""
-        if self.job.hazards:
-            return self.job.hazards[0].text
+        lasting = self.job.hazards(END_OF_TIME)  # what passes by itself is not waited for
+        if lasting:
+            return lasting[0].text
         return self.missing[0].text if self.missing else ""
 
 

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from datetime import date
+from datetime import date, datetime
 
 from spindle.diagnosis.given.case import Answer, Finding, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
-from spindle.job.hazards import Hazard, open_hazards
+from spindle.job.hazards import Hazard, Holds, open_hazards
 from spindle.job.line import Line
 from spindle.job.stages import Stage
 from spindle.words.bench import Depth, Power
@@ -71,6 +71,7 @@ class Job:
     Attributes
     ----------
     struck : struck line number -> the line that struck it
+    holds : what was opened that keeps the power off, by its kind, cleared or not
     power, depth, wet : the state of the bench: the mains, how far the unit is open, and the parts that cleaner has wetted since
         the mains was last live
     parts : parts for this job that are here, a donor's or on their way, by line number; struck ones are not in it
@@ -89,6 +90,7 @@ class Job:
     power: Power = Power.OUT
     depth: Depth = Depth.CLOSED
     wet: frozenset[str] = frozenset()
+    holds: Holds = field(default_factory=dict)
     findings: tuple[Finding, ...] = ()
     parts: Mapping[int, Line] = field(default_factory=dict)
     away: Mapping[str, Line] = field(default_factory=dict)
@@ -124,10 +126,9 @@ class Job:
         """The number of the next line."""
         return len(self.lines) + 1
 
-    @property
-    def hazards(self) -> tuple[Hazard, ...]:
-        """What keeps the power off."""
-        return open_hazards(self.findings)
+    def hazards(self, now: datetime) -> tuple[Hazard, ...]:
+        """Return what keeps the power off at a moment."""
+        return open_hazards(self.holds, now)
 
     @property
     def takings(self) -> dict[int, Line]:

@@ -22,6 +22,9 @@ class Step:
     """The rating of the fuse that is fitted is written down here, and checked."""
     opens_to: Depth = Depth.CLOSED
     """How deep the unit is open once this is done."""
+    opens: tuple[str, ...] = ()
+    clears: tuple[str, ...] = ()
+    """The holds on the power that doing it opens (cleaner is wet, board soldered), and those that it clears."""
     is_trial: bool = False
     """The trial of the half-built unit: done by recording what it showed."""
 

@@ -13,7 +13,8 @@ from spindle.words.bench import Depth, Mains
 
 
 def _step(entry: Mapping[str, Any]) -> Step:
-    return Step(entry["id"], entry["text"], Mains(entry["mains"]), tuple(entry.get("cautions", ())), entry.get("reads_fuse", False))
+    cautions, opens, clears = (tuple(entry.get(key, ())) for key in ("cautions", "opens", "clears"))
+    return Step(entry["id"], entry["text"], Mains(entry["mains"]), cautions, entry.get("reads_fuse", False), opens=opens, clears=clears)
 
 
 def _procedure(entry: Mapping[str, Any]) -> Procedure:

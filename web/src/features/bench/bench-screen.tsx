@@ -8,6 +8,7 @@ import { Notice, Waiting } from '@/ui/panel'
 import { BenchContext, type Bench } from './frame/bench-context'
 import { CustodyStrip, TakeOutDialog } from './parts/custody-strip'
 import { ConflictDialog, KeysDialog } from './frame/dialogs'
+import { Holds } from './frame/holds'
 import { IdentifyDialog, IdentityNotice, type IdentifyProp } from './tape/drive-identity'
 import { FindingDialog } from './tape/finding-dialog'
 import { useJob, useJobWrites, type SaveNotes, type Send } from './frame/job-writes'
@@ -50,6 +51,7 @@ export function BenchScreen({ tag, plan, counter, identify }: Props) {
         <div className="mat-grid relative min-h-0 min-w-0 flex-1 overflow-y-auto">
           <div className="mx-auto max-w-5xl space-y-4 p-4" aria-busy={isBusy}>
             <Messages writes={writes} />
+            <Holds />
             <CustodyStrip />
             <IdentityNotice />
             <Mat plan={plan} counter={counter} onTrial={(repair) => setOpen({ what: 'trial', repair })} onPart={() => setOpen({ what: 'part' })} />

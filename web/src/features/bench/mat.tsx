@@ -1,7 +1,6 @@
 import type { ReactNode } from 'react'
 import type { Drive, Job, Suspect } from '@/api/types'
 import { useMay } from '@/api/session'
-import { Notice } from '@/ui/panel'
 import { AgreeMat } from './agree/agree-mat'
 import { useBench } from './frame/bench-context'
 import type { SaveNotes } from './frame/job-writes'
@@ -45,11 +44,6 @@ function TakenInMat({ counter }: Pick<Props, 'counter'>) {
   const mayTakeIn = useMay('take_in')
   return (
     <>
-      {job.hazards[0] && (
-        <Notice tone="danger" title="Mains stays out">
-          {job.hazards[0].text}
-        </Notice>
-      )}
       <Gate />
       {mayTakeIn && counter(job, (notes) => send({ do: 'amend', ...notes }, "The counter's notes"))}
     </>

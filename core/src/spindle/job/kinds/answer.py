@@ -24,7 +24,7 @@ _SETTINGS: Final = {
 _WHO: Final = {Witness.OWNER: "Owner says: ", Witness.REMEMBERED: "Remembered: "}
 
 
-def _decide(job: Job, ask: Answer, _world: World) -> Decision:
+def _decide(job: Job, ask: Answer, world: World) -> Decision:
     """What the bench itself saw needs the mains state of its question, and opens the unit that far."""
     check_vocabulary(ask, job)
     if ask.failed is not None and ask.failed > (ask.tries or 0):
@@ -32,7 +32,7 @@ def _decide(job: Job, ask: Answer, _world: World) -> Decision:
     drafts: tuple[Draft, ...] = ()
     if ask.source is Witness.BENCH and ask.outcome != CANT_TELL:
         question = job.model.family_questions[ask.question]
-        check_mains(job, question.mains)
+        check_mains(job, question.mains, world.now)
         drafts = opened_to(job, question.depth)
     return Decision((*drafts, Draft("answer", write_what(ask))))
 

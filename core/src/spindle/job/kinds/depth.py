@@ -20,11 +20,11 @@ class SetDepth:
     depth: Annotated[int, NumberBound(int(Depth.CLOSED), int(Depth.DECK_OUT))]
 
 
-def _decide(job: Job, ask: SetDepth, _world: World) -> Decision:
+def _decide(job: Job, ask: SetDepth, world: World) -> Decision:
     if ask.depth == job.depth:
         return NOTHING_CHANGES
     if ask.depth > job.depth:
-        check_mains(job, Mains.OUT)
+        check_mains(job, Mains.OUT, world.now)
     return one("depth", {"depth": ask.depth})
 
 

@@ -19,9 +19,9 @@ class SetMains:
     state: Power
 
 
-def _decide(job: Job, ask: SetMains, _world: World) -> Decision:
+def _decide(job: Job, ask: SetMains, world: World) -> Decision:
     if ask.state is not Power.OUT:
-        check_power(job)
+        check_power(job, world.now)
     return NOTHING_CHANGES if ask.state is job.power else one("mains", {"state": ask.state.value})
 
 

@@ -1,11 +1,13 @@
 import { useKeys } from '@/lib/use-keys'
 import { TopBarEnd } from '@/ui/top-bar-end'
 import { useBench } from './bench-context'
+import { useHolds } from './holds'
 
 /** The mains state, always in sight; set by hand here or by a step. */
 export function MainsSwitch() {
   const { job, send, isBusy, mayWork } = useBench()
-  const isHeld = job.hazards.length > 0 && job.power !== 'live'
+  const holds = useHolds()
+  const isHeld = holds.length > 0 && job.power !== 'live'
   const toggle = () => send({ do: 'mains', state: job.power === 'live' ? 'out' : 'live' }, job.power === 'live' ? 'Mains out' : 'Mains live')
   useKeys({ l: mayWork && !isHeld ? toggle : undefined })
   return (
@@ -14,7 +16,7 @@ export function MainsSwitch() {
         type="button"
         onClick={toggle}
         disabled={isBusy || !mayWork || isHeld}
-        title={isHeld ? job.hazards[0]?.text : undefined}
+        title={isHeld ? holds[0]?.text : undefined}
         aria-label={job.power === 'live' ? 'Mains live: set to out' : isHeld ? 'Mains held out' : 'Mains out: set to live'}
         className={`inline-flex min-h-10 items-center gap-2 rounded-lg px-3.5 font-bold ${job.power === 'live' ? 'bg-[#a5221c] text-[#fbfaf5]' : 'bg-[#f3e6bf] text-[#1c2b2a]'}`}
       >

@@ -6,6 +6,7 @@ import { percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
 import { useBench } from './bench-context'
+import { useHolds } from './holds'
 import { useMatKeys } from './mat-keys'
 
 interface Props {
@@ -25,6 +26,7 @@ export const isOff = (question: Pick<Question, 'mains'>, job: Job): boolean =>
 export function Answers({ question, before, previews, more = {} }: Props) {
   const { job, send, isBusy, mayWork } = useBench()
   const [showsPreview, setShowsPreview] = useState(false)
+  const holds = useHolds()
   const needsLive = question.mains === 'live'
   const isBlocked = isOff(question, job)
   const give = (outcome: string, label: string) => {
@@ -45,7 +47,7 @@ export function Answers({ question, before, previews, more = {} }: Props) {
       {isBlocked && mayWork && (
         <div className="mb-2.5 flex w-fit flex-wrap items-center gap-3 rounded-lg border border-brass/45 bg-brass-soft py-1 pr-1 pl-3">
           <span className="font-semibold">{needsLive ? 'This needs the mains live; it is out.' : 'This needs the mains out; it is live.'}</span>
-          <Button onClick={setMains} disabled={isBusy || (needsLive && job.hazards.length > 0)} hotkey="Enter">
+          <Button onClick={setMains} disabled={isBusy || (needsLive && holds.length > 0)} hotkey="Enter">
             {needsLive ? 'Mains is live now' : 'Plug is pulled: mains out'}
           </Button>
         </div>

@@ -3,7 +3,6 @@ import type { Drive, Move, Suspect } from '@/api/types'
 import { money } from '@/lib/money'
 import { useKeys } from '@/lib/use-keys'
 import { minutes, percent } from '@/lib/words'
-import { Notice } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 import { Beside } from './beside'
 import { Gate } from '../frame/gate'
@@ -41,11 +40,6 @@ export function IsolateMat({ plan, onTrial, onPart }: Props) {
         </div>
         <Suspects diagnosis={diagnosis} findings={findings} />
       </section>
-      {job.hazards[0] && (
-        <Notice tone="danger" title="Mains stays out">
-          {job.hazards[0].text}
-        </Notice>
-      )}
       <Notices />
       {isProposed && <Gate backTo={['fault_seen']} />}
       {shown && <NextMove key={shown.id} move={shown} isFirst={shown === first} onTrial={onTrial} onDeeper={(m) => { setDeeper(m); setPicked(m.id) }} />}

@@ -40,7 +40,7 @@ describe('answers', () => {
   })
 
   test('a held-back mains cannot be set live', () => {
-    onBench(<Answers question={spins} />, jobOf({ power: 'out', hazards: [{ code: 'rattle', text: 'Something rattles.' }] }))
+    onBench(<Answers question={spins} />, jobOf({ power: 'out', hazards: [{ code: 'rattle', text: 'Something rattles.', clears: '', until: null }] }))
     expect(screen.getByRole('button', { name: /Mains is live now/ })).toBeDisabled()
   })
 

@@ -3,7 +3,7 @@ import type { Baseline, Job } from '@/api/types'
 import { useKeys } from '@/lib/use-keys'
 import { Button } from '@/ui/button'
 import { TextField } from '@/ui/field'
-import { Notice, Panel } from '@/ui/panel'
+import { Panel } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 import { ClassMatrix } from './class-matrix'
 import { Gate } from '../frame/gate'
@@ -35,11 +35,6 @@ export function SeenMat() {
   const isClass = current !== null && job.classes.includes(current)
   return (
     <MatKeys enter={current && isOff(current.question, job) ? 'answers' : 'gate'}>
-      {job.hazards[0] && (
-        <Notice tone="danger" title="Mains stays out">
-          {job.hazards[0].text} Log it with F when it is done.
-        </Notice>
-      )}
       <Panel title="How far does it get?" aside="clean shop disc, cover on">
         <StageChain entries={job.baseline} current={isClass ? null : current} onPick={pick} />
         {!isClass && ask}

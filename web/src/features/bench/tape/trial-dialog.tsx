@@ -4,6 +4,7 @@ import { Choice, Select, TextField } from '@/ui/field'
 import { FormDialog } from '@/ui/form-dialog'
 import { Notice } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
+import { useHolds } from '../frame/holds'
 import { Functions, HEALTHS, type FunctionName, type Health } from '../parts/item-fields'
 
 const RESULTS = [
@@ -41,6 +42,7 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
     send({ do: 'trial', changes: sent, result, clean_passes: result === 'clean' ? 1 : 0 }, says)
     onClose()
   }
+  const holds = useHolds()
   const setMains = () => send({ do: 'mains', state: 'live' }, 'Mains live')
   return (
     <FormDialog
@@ -64,7 +66,7 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
         {result === 'changed' && <Notice tone="brass">What the drive did before counts no more: ask the stages again, what was measured on parts stands.</Notice>}
         {job.power !== 'live' && (
           <Notice tone="brass" title="A trial needs the mains live; it is out">
-            <Button onClick={setMains} disabled={isBusy || job.hazards.length > 0} className="mt-1">
+            <Button onClick={setMains} disabled={isBusy || holds.length > 0} className="mt-1">
               Mains is live now
             </Button>
           </Notice>

@@ -1,0 +1,34 @@
+import { act, screen, waitFor } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { expect, test, vi } from 'vitest'
+import { jobOf, onBench } from '../tests/kit'
+import { Holds } from './holds'
+
+const soldered = { code: 'soldered', text: 'The board was soldered.', clears: 'Short test done: no short', until: null }
+const wetUntil = (ms: number) => ({ code: 'wet', text: 'Cleaner has to dry.', clears: '', until: new Date(ms).toISOString() })
+
+test('a hold with a test of its own is cleared by saying that it was done', async () => {
+  const send = onBench(<Holds />, jobOf({ hazards: [soldered] }))
+  expect(screen.getByRole('alert')).toHaveTextContent('Mains stays out')
+  await userEvent.click(screen.getByRole('button', { name: 'Short test done: no short' }))
+  expect(send.mock.calls[0]?.[0]).toEqual({ do: 'clear_hold', code: 'soldered' })
+})
+
+test('lifting one by hand takes a name and a reason', async () => {
+  const send = onBench(<Holds />, jobOf({ hazards: [soldered] }))
+  await userEvent.click(screen.getByRole('button', { name: 'Lift it by hand' }))
+  expect(screen.getByLabelText('Who lifts it')).toHaveValue('Bram')
+  expect(screen.getByRole('button', { name: 'Lift it' })).toBeDisabled()
+  await userEvent.type(screen.getByLabelText('Why it is safe'), 'measured twice')
+  await userEvent.click(screen.getByRole('button', { name: 'Lift it' }))
+  await waitFor(() => expect(send.mock.calls[0]?.[0]).toEqual({ do: 'lift_hold', code: 'soldered', by_name: 'Bram', why: 'measured twice' }))
+})
+
+test('what dries says when, and goes by itself when its minute has come', async () => {
+  vi.useFakeTimers({ now: Date.parse('2026-03-01T10:00:00Z') })
+  onBench(<Holds />, jobOf({ hazards: [wetUntil(Date.parse('2026-03-01T10:03:00Z'))] }))
+  expect(screen.getByRole('alert')).toHaveTextContent('Dry at')
+  await act(() => vi.advanceTimersByTimeAsync(181_000))
+  expect(screen.queryByRole('alert')).toBeNull()
+  vi.useRealTimers()
+})
