@@ -62,6 +62,7 @@ def test_money_is_the_shops_on_every_line(bram):
     bram.ask(NOTED, "amend", limit_cents=4_200)
     assert "£" in bram.ask(NOTED, "amend", limit_cents=5_000).json()["tape"][-1]["text"]
     assert "€" not in bram.get(f"/jobs/{AGREE}").content.decode()
+    assert "£58.43 is over the £25.00" in bram.get(f"/jobs/{AGREE}").json()["missing"][0]["text"]
 
 
 def test_what_is_shown_in_money_moves_by_no_remark(bram):

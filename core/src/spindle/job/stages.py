@@ -7,6 +7,8 @@ from enum import StrEnum
 from types import MappingProxyType
 from typing import Final
 
+from spindle.words.money import money
+
 
 class Stage(StrEnum):
     """From the counter to the hand-back."""
@@ -42,7 +44,7 @@ STANDS_OUT: Final = 0.6
 
 @dataclass(frozen=True)
 class JobFacts:
-    """What the stages ask about a job. Money in cents."""
+    """What the stages ask about a job. Money in cents, said with the shop's ``sign``."""
 
     has_complaint: bool = False
     open_condition_prompts: tuple[str, ...] = ()
@@ -82,6 +84,8 @@ class JobFacts:
     """The unit goes back as it is, by decision: no repair to prove."""
     away: tuple[str, ...] = ()
     """Own parts that are out of the unit still, by tag and name."""
+    sign: str = "€"
+    """The sign of the shop's money."""
     loose: tuple[str, ...] = ()
     """Parts taken from the shelf for it that no clean trial has fitted."""
 
@@ -123,7 +127,7 @@ def _isolate(f: JobFacts) -> list[tuple[bool, str, str]]:
 
 def _agree(f: JobFacts) -> list[tuple[bool, str, str]]:
     within = f.proposed_cents <= f.agreed_cents and not f.is_refused
-    over = f"{f.proposed_cents / 100:.2f} is over the {f.agreed_cents / 100:.2f} agreed so far."
+    over = f"{money(f.proposed_cents, f.sign)} is over the {money(f.agreed_cents, f.sign)} agreed so far."
     says = "The owner did not agree. Propose something else, or note that the owner agrees after all." if f.is_refused else f"The owner's consent: {over}"
     return [
         (within or f.ends_unrepaired, "consent", says),

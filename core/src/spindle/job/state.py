@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from spindle.bench.classes import classes_to_try
@@ -74,7 +74,7 @@ def state_of(job: Job, economy: Economy, shelf: Iterable[Stock] = ()) -> JobStat
     steps = steps_of(job)
     checks = proof_profile(job.model.sheet, job.model.model, baseline_failures(belief.evidence, job.model))
     ending = judge_ending(belief, job.model, case.economy)
-    facts = _facts(job, belief, ending, steps, checks)
+    facts = replace(_facts(job, belief, ending, steps, checks), sign=economy.sign)
     return JobState(job, case, belief, ending, facts, missing(job.stage, facts), procedure, steps, checks)
 
 
