@@ -7,7 +7,8 @@ from typing import Annotated
 from api.common import READS, WRITES, Short, SignedIn, as_json, view_before_commit
 from api.jobs.diagnosis_schemas import ClaimView
 from api.jobs.diagnosis_views import claim_view
-from api.jobs.schemas import DayRowView, FoundView, IntakeIn, JobView, PromptView
+from api.jobs.house_schemas import DayRowView, FoundView, IntakeIn, PromptView
+from api.jobs.schemas import JobView
 from api.jobs.views import day_row_view, job_view
 from apps.drives.selectors import family_by_variant
 from apps.jobs.selectors import open_job, search, the_day, tried_repairs

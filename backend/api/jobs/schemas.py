@@ -3,13 +3,11 @@
 from __future__ import annotations
 
 from datetime import date, datetime
-from typing import Annotated, Literal
+from typing import Literal
 
-from api.common import Cents, Key, Short, Text, View, Word
-from api.drives.schemas import DriveView, PromptChoiceView
+from api.common import View
+from api.drives.schemas import DriveView
 from api.jobs.diagnosis_schemas import CautionView, DiagnosisView, QuestionView, WeightView
-from ninja import Schema
-from pydantic import Field
 from spindle.job.stages import Stage
 
 
@@ -60,20 +58,6 @@ class MissingView(View):
 
     code: str
     text: str
-
-
-class IntakeIn(Schema):
-    """A unit taken in."""
-
-    key: Key
-    sheet_id: Annotated[int, Field(ge=1, le=2_000_000_000)]
-    owner_name: Short
-    owner_contact: Short
-    complaint: Text
-    supply: Short
-    limit_cents: Cents | None
-    promised_on: date | None
-    condition: dict[Word, Word]
 
 
 class StageView(View):
@@ -187,14 +171,6 @@ class ProofView(View):
     says: str
 
 
-class PromptView(View):
-    """One condition prompt."""
-
-    id: str
-    ask: str
-    choices: list[PromptChoiceView]
-
-
 class ConditionView(View):
     """A condition that was noted."""
 
@@ -275,27 +251,3 @@ class JobView(View):
     """Steps of swap plans that are done, as plan:step."""
     is_new: bool = False
     """The write that this answers has written something; False for what was read, for a replay, and for what changed nothing."""
-
-
-class DayRowView(View):
-    """One job of the day."""
-
-    tag: str
-    console: str
-    variant: str
-    owner_name: str
-    complaint: str
-    stage: Stage
-    stage_name: str
-    promised_on: date | None
-    waits_for: str
-    power: Literal["out", "standby", "live"]
-
-
-class FoundView(View):
-    """A job that was searched for."""
-
-    tag: str
-    console: str
-    owner_name: str
-    stage_name: str

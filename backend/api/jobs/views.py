@@ -10,6 +10,7 @@ from api.jobs import schemas as s
 from api.jobs.custody_views import custody_fields
 from api.jobs.diagnosis_schemas import WeightView
 from api.jobs.diagnosis_views import caution_views, diagnosis_view, question_view
+from api.jobs.house_schemas import DayRowView
 from apps.jobs.models import Job
 from apps.jobs.selectors import OpenJob
 from spindle.bench.classes import matrix_summary
@@ -220,9 +221,9 @@ def _proof(shown: OpenJob, found: Diagnosis) -> s.ProofView:
     )
 
 
-def day_row_view(row: Job) -> s.DayRowView:
+def day_row_view(row: Job) -> DayRowView:
     """Return one job of the day."""
-    return s.DayRowView(
+    return DayRowView(
         tag=row.tag,
         console=f"{row.sheet.maker} {row.sheet.console}",
         variant=row.sheet.variant,
