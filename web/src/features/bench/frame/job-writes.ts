@@ -20,6 +20,8 @@ export interface Pending {
 }
 
 export interface Conflict {
+  /** The job's version by then: mine is written on top of it. */
+  version: number
   changed: { by: string; at: string; text: string }[]
   pending: Pending
 }
@@ -35,7 +37,7 @@ const jobQuery = (tag: string) =>
 export const useJob = (tag: string) => useQuery(jobQuery(tag))
 
 /** What came of sending: done, or why not. */
-type Sent = { job: Job } | { waits: string } | { again: true } | { changed: Conflict['changed'] } | { problem: Problem }
+type Sent = { job: Job } | { waits: string } | { again: true } | Omit<Conflict, 'pending'> | { problem: Problem }
 
 async function sent(tag: string, { ask, key, version }: Pending): Promise<Sent> {
   try {
@@ -45,7 +47,7 @@ async function sent(tag: string, { ask, key, version }: Pending): Promise<Sent> 
     if (!(error instanceof ProblemError)) return { problem: { status: 0, code: 'unexpected', title: String(error), params: {} } }
     if (error.problem.code === 'signed_out') return { waits: error.message }
     if (error.problem.code === 'csrf') return { again: true }
-    if (error.problem.code === 'stale_write') return { changed: error.problem.params.changed as Conflict['changed'] }
+    if (error.problem.code === 'stale_write') return error.problem.params as unknown as Omit<Conflict, 'pending'>
     return { problem: error.problem }
   }
 }
@@ -116,7 +118,7 @@ export function useJobWrites(tag: string) {
         cache.setQueryData(['job', tag], came.job)
         void cache.invalidateQueries({ queryKey: ['day'], refetchType: 'none' })
       } else if ('changed' in came) {
-        setConflict({ changed: came.changed, pending: write })
+        setConflict({ changed: came.changed, version: came.version, pending: write })
         await cache.fetchQuery({ ...jobQuery(tag), staleTime: 0 })
       } else setProblem(came.problem)
     },
@@ -142,8 +144,8 @@ export function useJobWrites(tag: string) {
 
   const resend = useCallback(() => {
     dropConflict()
-    if (conflict) send(conflict.pending.ask, conflict.pending.says)
-  }, [conflict, dropConflict, send])
+    if (conflict && !underway.current) void deliver({ ...conflict.pending, key: crypto.randomUUID(), version: conflict.version })
+  }, [conflict, deliver, dropConflict])
 
   return { send, pending, waits, again, giveUp: settle, problem, clearProblem: () => setProblem(null), conflict, resend, leaveOut: dropConflict }
 }

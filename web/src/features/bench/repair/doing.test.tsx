@@ -195,7 +195,7 @@ test('how far it is open can be set by hand', async () => {
 test('a conflict shows both sides and leaves the choice', async () => {
   const pending = { ask: { do: 'remark' as const, text: 'My answer' }, key: 'k', version: 1, says: 'My answer' }
   const onResend = vi.fn()
-  onBench(<ConflictDialog conflict={{ changed: [{ by: 'Nia', at: '2026-03-01T09:00:00Z', text: 'Owner rang' }], pending }} onResend={onResend} onLeaveOut={vi.fn()} />)
+  onBench(<ConflictDialog conflict={{ version: 8, changed: [{ by: 'Nia', at: '2026-03-01T09:00:00Z', text: 'Owner rang' }], pending }} onResend={onResend} onLeaveOut={vi.fn()} />)
   expect(screen.getByRole('dialog')).toHaveTextContent(/Owner rang.*My answer/)
   await userEvent.click(screen.getByRole('button', { name: 'Write mine now' }))
   expect(onResend).toHaveBeenCalledOnce()
