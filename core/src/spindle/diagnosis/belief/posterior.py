@@ -84,13 +84,18 @@ def believe(findings: tuple[Finding, ...], model: CompiledModel) -> Belief:
     return _believe(read(findings, model), model)
 
 
-def _believe(lines: tuple[Read, ...], model: CompiledModel) -> Belief:
+def _believe(lines: tuple[Read, ...], model: CompiledModel, known: dict[object, Floats] | None = None) -> Belief:
+    """``known`` keeps the likelihood of trials by what it rests on, for those who strike one finding after another."""
     evidence = gather(lines, model)
     rows = answer_rows(evidence, model)
     steady = steadiness(evidence, model)
     log_prior = _log_prior(lines, evidence, model)
     if evidence.trials:
-        log_prior = log_prior + trials_log_likelihood(evidence.trials, model, steadiness=steady)
+        known = {} if known is None else known
+        rests_on = (*map(id, evidence.trials), steady.failed, steady.tries, steady.p_intermittent.tobytes())
+        if rests_on not in known:
+            known[rests_on] = trials_log_likelihood(evidence.trials, model, steadiness=steady)
+        log_prior = log_prior + known[rests_on]
     if evidence.news:
         before = log_prior + sum((r for i, r in rows.items() if i not in evidence.since), np.zeros(len(model.faults)))
         log_w = handling.log_weights(before, evidence, {i: r for i, r in rows.items() if i in evidence.since}, model)
@@ -144,12 +149,12 @@ def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dic
     now = log_odds_db(belief.p_part)
     alone = _rows_that_stand_alone(case, belief, model)
     total = belief.log_prior + sum(belief.rows.values(), np.zeros(len(model.faults)))
-    lines, moved = read(case.findings, model), {}
+    lines, moved, known = read(case.findings, model), {}, dict[object, Floats]()
     for finding in counted:
         if finding.id in alone:
             p = posterior(total - belief.rows[finding.id], np.zeros((1, len(total))))
         else:
-            p = _believe(tuple(line.struck if line.finding.id == finding.id else line for line in lines), model).p
+            p = _believe(tuple(line.struck if line.finding.id == finding.id else line for line in lines), model, known).p
         moved[finding.id] = Moved(now - log_odds_db(model.membership @ p), p)
     return moved
 
