@@ -14,7 +14,8 @@ from apps.shelf.models import Check, Movement, Part
 from apps.shelf.offers import stock_for
 from apps.shelf.selectors import trail
 from apps.shop.models import Shop
-from django.db.models import Q, QuerySet
+from django.db.models import Q, QuerySet, Value
+from django.db.models.functions import Coalesce, Concat, NullIf, Trim
 from django.utils import timezone
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.economy import Economy
@@ -45,12 +46,11 @@ def job_row(tag: str) -> Job:
 
 def lines_of(row: Job) -> list[Line]:
     """Return the tape of a job, oldest first."""
-    return [line_of(x) for x in TapeLine.objects.filter(job=row).select_related("by").order_by("number")]
-
-
-def line_of(x: TapeLine) -> Line:
-    """Return a line of the tape, free of the database."""
-    return Line(x.number, x.version, x.kind, x.body, x.at, x.by.shown_name)
+    by = Coalesce(
+        NullIf(Trim(Concat("by__first_name", Value(" "), "by__last_name")), Value("")), "by__username"
+    )  # User.shown_name, without a user for each line
+    told = TapeLine.objects.filter(job=row).order_by("number").annotate(shown_name=by)
+    return [Line(*values) for values in told.values_list("number", "version", "kind", "body", "at", "shown_name")]
 
 
 def sheet_ref(sheet: Sheet) -> SheetRef:

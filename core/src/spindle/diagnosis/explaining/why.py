@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from heapq import nlargest
 
 import numpy as np
 
@@ -19,10 +20,10 @@ def percent(p: float) -> str:
 
 def why_ask(previews: Sequence[AnswerPreview], weights: Floats, model: CompiledModel) -> str:
     """Say in a sentence what the likeliest decisive answers would do; ``weights`` is P(fault), of shape (n_faults,)."""
-    now = dict(zip((f.id for f in model.faults), weights, strict=True))
-    names = {f.id: f.name for f in model.faults}
-    moved = sorted(previews, key=lambda a: a.chance * abs(a.top_p - now[a.top_fault]), reverse=True)[:2]
-    said = [f"“{a.label}” ({percent(a.chance)}) takes “{names[a.top_fault]}” from {percent(now[a.top_fault])} to {percent(a.top_p)}" for a in moved]
+    at = model.fault_index
+    moved = nlargest(2, previews, key=lambda a: a.chance * abs(a.top_p - weights[at[a.top_fault]]))
+    now = [(a, model.faults[at[a.top_fault]].name, float(weights[at[a.top_fault]])) for a in moved]
+    said = [f"“{a.label}” ({percent(a.chance)}) takes “{name}” from {percent(p)} to {percent(a.top_p)}" for a, name, p in now]
     return "; ".join(said) + "."
 
 
