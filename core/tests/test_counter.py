@@ -12,7 +12,6 @@ from spindle.diagnosis.given.economy import Economy
 from spindle.errors import CaseError
 from spindle.faults.library import MODELS
 from spindle.formats.case_file import read_case, write_case
-from spindle.job.hazards import open_hazards
 from spindle.job.prompts import PROMPTS, findings_of, open_prompts
 from spindle.offers.quote import offers, quote, sureness
 from spindle.words.bench import Depth
@@ -61,18 +60,6 @@ def test_open_prompts_are_those_without_a_valid_answer():
     assert open_prompts(everything) == ()
     assert open_prompts({**everything, "dust": "perhaps"}) == ("dust at the vents",)
     assert len(open_prompts({})) == len(PROMPTS)
-
-
-@pytest.mark.parametrize(
-    ("words", "is_held"),
-    [("", False), ("rattle=silent", False), ("rattle=rattles", True), ("rattle=rattles rattle=silent", False), ("rattle=silent rattle=rattles", True)],
-)
-def test_a_rattle_holds_the_power_until_it_is_silent(words, is_held):
-    assert bool(open_hazards(Bench(words).case.findings)) is is_held
-
-
-def test_a_struck_rattle_holds_nothing():
-    assert open_hazards((Finding("f", Answer("rattle", "rattles"), is_struck=True),)) == ()
 
 
 @pytest.mark.parametrize(

@@ -192,6 +192,7 @@ HELD = [
     ([RATTLES, SILENT], 0, []),
     ([RATTLES, strike(1)], 0, []),
     ([RATTLES, SILENT, strike(2)], 0, ["rattle"]),
+    ([SILENT, RATTLES], 0, ["rattle"]),
     ([PROPOSAL, done("blow_dust_away")], 0, ["wet"]),
     ([PROPOSAL, done("blow_dust_away")], 4, ["wet"]),
     ([PROPOSAL, done("blow_dust_away")], 5, []),
