@@ -11,7 +11,7 @@ from spindle.errors import CaseError, NotNowError
 from spindle.formats.drive_facts import read_drive
 from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, Speech, one
 from spindle.job.effects import ShelfPiece
-from spindle.job.hazards import KINDS as KINDS_OF_HOLD
+from spindle.job.hazards import HAZARDS
 from spindle.job.kinds.custody import TakeOutOwn, level_of
 from spindle.job.ledger import ASKS, KINDS, after, decide, fold, register, says
 from spindle.job.line import Draft, Line
@@ -220,7 +220,7 @@ def test_what_keeps_the_power_off_and_until_when(told, minutes, held):
 def test_whoever_solders_the_board_tests_for_a_short_and_what_is_wetted_is_let_dry(family):
     for procedure in PROCEDURES[family].values():
         opened = [code for s in procedure.steps for code in s.opens]
-        assert {*opened, *(c for s in procedure.steps for c in s.clears)} <= set(KINDS_OF_HOLD)
+        assert {*opened, *(c for s in procedure.steps for c in s.clears)} <= set(HAZARDS)
         assert all("solvent" in s.cautions for s in procedure.steps if "wet" in s.opens)
         assert "wet" not in opened or any("wet" in s.clears for s in procedure.steps) or "Flux off" in str(procedure.steps)
         assert all(s.opens for s in procedure.steps if "solder" in s.cautions and any("short" in x.cautions for x in procedure.steps))

@@ -12,7 +12,7 @@ from spindle.diagnosis.given.case import Answer, Change, Remark, Trial, TrialRes
 from spindle.drives.levels import LEVEL_OF_REPAIR
 from spindle.errors import SpindleError
 from spindle.faults.model import CANT_TELL
-from spindle.job.hazards import KINDS as HAZARDS
+from spindle.job.hazards import HAZARDS
 from spindle.job.kinds.check import MarkCheck
 from spindle.job.kinds.consent import Consent
 from spindle.job.kinds.custody import BringOwnBack, ReleaseOwn, TakeOutOwn

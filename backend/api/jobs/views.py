@@ -14,7 +14,6 @@ from api.jobs.house_schemas import DayRowView
 from apps.jobs.models import Job
 from apps.jobs.selectors import OpenJob
 from spindle.bench.classes import matrix_summary
-from spindle.diagnosis.evidence.gather import LeftOut
 from spindle.diagnosis.evidence.playtime import judge_time
 from spindle.diagnosis.explaining.diagnose import Diagnosis, diagnose
 from spindle.diagnosis.given.case import Answer
@@ -98,7 +97,7 @@ def _line(line: Line, shown: OpenJob, speech: Speech, weight: object, names: dic
         by=line.by,
         kind=line.kind,
         is_finding=KINDS[line.kind].is_finding,
-        weighs=KINDS[line.kind].is_finding and left_out is not LeftOut.REMARK,
+        weighs=KINDS[line.kind].weighs,
         question=line.body.get("question", ""),
         text=says(line, speech),
         struck_by=strike.by if strike else "",

@@ -165,6 +165,7 @@ class LineKind:
     fold : the job after the line; a line that is only there to be read leaves it as it is
     says : the line in plain words
     is_finding : it stands among the findings, and can be struck there
+    weighs : it is evidence, where it stands
     strikes : for lines that strike others or let them stand again: changes the map of struck lines, before anything is folded
     """
 
@@ -173,4 +174,5 @@ class LineKind:
     fold: Callable[[Job, Line], Job] = lambda job, _line: job
     asks: tuple[AskKind, ...] = ()
     is_finding: bool = False
+    weighs: bool = False
     strikes: Callable[[dict[int, Line], Line], None] | None = None

@@ -11,29 +11,42 @@ from typing import Final
 from spindle.diagnosis.given.case import Answer, Finding
 
 END_OF_TIME: Final = datetime.max.replace(tzinfo=UTC)
+"""At this moment only what never passes by itself is open."""
 DRY_MIN: Final = 5
 """Minutes that cleaner is given to dry: what the caution says, and what the bottles of the trade ask for at least."""
 
 
 @dataclass(frozen=True, slots=True)
 class HazardKind:
-    """One kind of hold: what it says while it is open, what is said when its own test is done ("" if another line says that), how long it lasts."""
+    """One kind of hold.
 
+    Attributes
+    ----------
+    name : what a line calls it
+    text : what it says while it is open
+    clears : what is said when its own test is done; "" if another line clears it
+    lasts_min : minutes after which it has passed by itself; None if it never does
+    """
+
+    name: str
     text: str
     clears: str = ""
     lasts_min: int | None = None
 
 
-KINDS: Final = MappingProxyType(
+HAZARDS: Final = MappingProxyType(
     {
-        "rattle": HazardKind("Something rattles inside. Open it with the mains out, find it, then answer the rattle check again: silent."),
-        "wet": HazardKind("Cleaner has to dry before power: it burns, and a wet part looks like a bad one.", lasts_min=DRY_MIN),
+        "rattle": HazardKind("rattle", "Something rattles inside. Open it with the mains out, find it, then answer the rattle check again: silent."),
+        "wet": HazardKind("wet cleaner", "Cleaner has to dry before power: it burns, and a wet part looks like a bad one.", lasts_min=DRY_MIN),
         "soldered": HazardKind(
+            "board soldered",
             "The board was soldered since the last short test. Measure from the load side of the fuse to ground before power returns.",
             clears="Short test done: no short",
         ),
         "polarity": HazardKind(
-            "Capacitors were changed, and their polarity was not seen twice since. A reversed one bursts.", clears="Polarity seen twice by the board's mark"
+            "capacitors changed",
+            "Capacitors were changed, and their polarity was not seen twice since. A reversed one bursts.",
+            clears="Polarity seen twice by the board's mark",
         ),
     }
 )
@@ -41,18 +54,17 @@ KINDS: Final = MappingProxyType(
 
 @dataclass(frozen=True, slots=True)
 class Hold:
-    """A hazard that a line opened: its kind, when, and by which step, if a step did."""
+    """A hazard that a line opened, and when."""
 
     code: str
     at: datetime
-    step: str = ""
     cleared_by: str = ""
-    """The step that cleared it, or "hand"; "" while nothing has."""
+    """The id of the step that cleared it, or "hand" or "finding"; "" while nothing has."""
 
     @property
     def until(self) -> datetime | None:
         """When it has passed by itself; None if it never does."""
-        lasts = KINDS[self.code].lasts_min
+        lasts = HAZARDS[self.code].lasts_min
         return None if lasts is None else self.at + timedelta(minutes=lasts)
 
     def is_open(self, now: datetime) -> bool:
@@ -73,9 +85,9 @@ class Hazard:
     until: datetime | None = None
 
 
-def opened(holds: Holds, codes: Iterable[str], at: datetime, step: str = "") -> Holds:
+def opened(holds: Holds, codes: Iterable[str], at: datetime) -> Holds:
     """Return the holds with these open from then on."""
-    return {**holds, **{code: Hold(code, at, step) for code in codes}}
+    return {**holds, **{code: Hold(code, at) for code in codes}}
 
 
 def cleared(holds: Holds, codes: Iterable[str], by: str) -> Holds:
@@ -99,5 +111,10 @@ def after_finding(holds: Holds, finding: Finding, at: datetime) -> Holds:
 
 def open_hazards(holds: Holds, now: datetime) -> tuple[Hazard, ...]:
     """Return what keeps the power off at a moment, in a fixed order."""
-    mine = [(code, holds[code]) for code in KINDS if code in holds and holds[code].is_open(now)]
-    return tuple(Hazard(code, KINDS[code].text, KINDS[code].clears, hold.until) for code, hold in mine)
+    mine = [(code, kind, holds[code]) for code, kind in HAZARDS.items() if code in holds and holds[code].is_open(now)]
+    return tuple(Hazard(code, kind.text, kind.clears, hold.until) for code, kind, hold in mine)
+
+
+def passes_at(holds: Holds, codes: Iterable[str], now: datetime) -> datetime | None:
+    """Return when the last of these has passed by itself, if any is open still: what says that it has is not done before that."""
+    return max((hold.until for code in codes if (hold := holds.get(code)) and hold.until and hold.is_open(now)), default=None)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any
 
 from spindle.bench.classes import classes_to_try
@@ -74,7 +74,7 @@ def state_of(job: Job, economy: Economy, shelf: Iterable[Stock] = ()) -> JobStat
     steps = steps_of(job)
     checks = proof_profile(job.model.sheet, job.model.model, baseline_failures(belief.evidence, job.model))
     ending = judge_ending(belief, job.model, case.economy)
-    facts = replace(_facts(job, belief, ending, steps, checks), sign=economy.sign)
+    facts = _facts(job, belief, ending, steps, checks, sign=economy.sign)
     return JobState(job, case, belief, ending, facts, missing(job.stage, facts), procedure, steps, checks)
 
 
@@ -101,10 +101,11 @@ def steps_of(job: Job) -> tuple[Step, ...]:
     return () if procedure is None else steps_from(procedure, job.repair_depth)
 
 
-def _facts(job: Job, belief: Belief, ending: Ending, steps: tuple[Step, ...], checks: tuple[ProofCheck, ...]) -> JobFacts:
+def _facts(job: Job, belief: Belief, ending: Ending, steps: tuple[Step, ...], checks: tuple[ProofCheck, ...], *, sign: str) -> JobFacts:
     answered = frozenset(job.said)
     proposal, procedure = job.proposal, procedure_of(job)
     return JobFacts(
+        sign=sign,
         has_complaint=bool(job.notes.complaint.strip()),
         open_condition_prompts=open_prompts(job.notes.condition),
         has_limit=job.notes.limit_cents is not None,

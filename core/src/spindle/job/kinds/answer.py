@@ -51,4 +51,4 @@ def _says(body: Mapping[str, Any], speech: Speech) -> str:
     return _WHO.get(Witness(body["source"]), "") + text
 
 
-KIND: Final = LineKind("answer", _says, fold_finding, (AskKind("answer", Answer, _decide, Needs(OPEN)),), is_finding=True)
+KIND: Final = LineKind("answer", _says, fold_finding, (AskKind("answer", Answer, _decide, Needs(OPEN)),), is_finding=True, weighs=True)

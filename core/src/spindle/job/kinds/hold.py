@@ -8,7 +8,7 @@ from typing import Any, Final
 
 from spindle.errors import InvalidError, NotNowError
 from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, one
-from spindle.job.hazards import KINDS, Hazard, cleared
+from spindle.job.hazards import HAZARDS, Hazard, cleared
 from spindle.job.line import Line
 from spindle.job.value import Job
 from spindle.words.bounds import Short, Word
@@ -59,7 +59,7 @@ def _fold(job: Job, line: Line) -> Job:
 def _says(body: Mapping[str, Any], _speech: Speech) -> str:
     if body["event"] == "cleared":
         return str(body["says"])
-    return f"Hold lifted by {body['by_name']}: {body['why']} ({KINDS[body['code']].text.split('.')[0].lower()})"
+    return f"Hold lifted by {body['by_name']}, {HAZARDS[body['code']].name}: {body['why']}"
 
 
 KIND: Final = LineKind("hold", _says, _fold, (AskKind("clear_hold", ClearHold, _clear, Needs(OPEN)), AskKind("lift_hold", LiftHold, _lift, Needs(OPEN))))

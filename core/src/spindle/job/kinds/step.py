@@ -4,18 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from datetime import datetime
+from math import ceil
 from typing import Any, Final
 
 from spindle.bench.fuse_replacement import check_replacement
 from spindle.errors import InvalidError, NotFoundError, NotNowError
 from spindle.job.asking import NOTHING_CHANGES, AskKind, Decision, LineKind, Needs, Speech, World, check_mains, opened_to
-from spindle.job.hazards import cleared, opened, undone
+from spindle.job.hazards import cleared, opened, passes_at, undone
 from spindle.job.line import Draft, Line
 from spindle.job.stages import Stage
 from spindle.job.state import steps_of
 from spindle.job.value import Job
-from spindle.repairs.procedure import Step
 from spindle.words.bounds import Short, Word
 
 
@@ -43,24 +42,14 @@ def _decide(job: Job, ask: MarkStep, world: World) -> Decision:
         if job.is_refused:
             raise NotNowError("The owner did not agree to this repair: go back to Agree.", reason="refused")
         check_mains(job, own.mains, world.now)
-        _check_dry(job, own, world.now)
+        dry_at = passes_at(job.holds, own.clears, world.now)
+        if dry_at is not None:
+            left = ceil((dry_at - world.now).total_seconds() / 60)
+            raise NotNowError(f"It is not dry yet: {left} min more. Whoever knows better lifts the hold, by name.", reason="wet")
         if own.reads_fuse:
             check_replacement(fuse, job.model.sheet.fuse_rating)
         drafts = opened_to(job, own.opens_to)
     return Decision((*drafts, Draft("step", {"step": own.id, "text": own.text, "is_done": ask.is_done, "fuse": fuse})))
-
-
-def _check_dry(job: Job, step: Step, now: datetime) -> None:
-    """Refuse to call it dry before its minutes have passed: whoever knows better lifts the hold by name.
-
-    Raises
-    ------
-    NotNowError
-    """
-    wet = next((h for h in job.hazards(now) if h.code in step.clears and h.until is not None), None)
-    if wet is not None and wet.until is not None:
-        left = -(-(wet.until - now).total_seconds() // 60)
-        raise NotNowError(f"It is not dry yet: {left:.0f} more minutes. {wet.text}", reason="wet")
 
 
 def _fold(job: Job, line: Line) -> Job:
@@ -71,9 +60,9 @@ def _fold(job: Job, line: Line) -> Job:
     wet, holds = job.wet, job.holds
     own = next((s for s in steps_of(job) if s.id == step), None)
     if own is not None:
-        holds = opened(cleared(holds, own.clears, step), own.opens, line.at, step)
-    if own is not None and "solvent" in own.cautions and job.proposal is not None:
-        wet |= {job.model.repairs[job.model.repair_index[job.proposal.repair]].part}
+        holds = opened(cleared(holds, own.clears, step), own.opens, line.at)
+        if "wet" in own.opens and job.proposal is not None:
+            wet |= {job.model.repairs[job.model.repair_index[job.proposal.repair]].part}
     return replace(job, steps={**steps, step: line}, wet=wet, holds=holds)
 
 

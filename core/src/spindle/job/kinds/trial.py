@@ -89,4 +89,4 @@ def _fold(job: Job, line: Line) -> Job:
     return replace(job, trial_at=len(job.findings) - 1, checks={}, passes=0, failed_passes=0)
 
 
-KIND: Final = LineKind("trial", _says, _fold, (AskKind("trial", Trial, _decide, Needs(OPEN, mains=Mains.LIVE), _touches),), is_finding=True)
+KIND: Final = LineKind("trial", _says, _fold, (AskKind("trial", Trial, _decide, Needs(OPEN, mains=Mains.LIVE), _touches),), is_finding=True, weighs=True)
