@@ -102,9 +102,11 @@ def test_the_owners_no_holds_whatever_the_limit_allows(bram):
 
 
 def test_a_job_that_cannot_be_read_is_named_and_takes_nothing_else_away(bram):
-    TapeLine.objects.create(job=Job.objects.get(tag=SEEN), number=99, version=99, kind="riddle", body={}, at="2026-03-01T09:00Z", by=User.objects.first())
-    bad = rebuild()
-    assert [tag for tag, _ in bad] == [SEEN]
+    same = {"version": 99, "number": 99, "at": "2026-03-01T09:00Z", "by": User.objects.first()}
+    TapeLine.objects.create(job=Job.objects.get(tag=SEEN), kind="riddle", body={}, **same)
+    gone = {"repair": "pray", "name": "Pray", "total_cents": 0, "p_success": 0.1}  # it folds, and nothing can be computed from it
+    TapeLine.objects.create(job=Job.objects.get(tag=PROVE), kind="proposal", body=gone, **same)
+    assert {tag for tag, _ in rebuild()} == {SEEN, PROVE}
     rows = {r["tag"]: r["waits_for"] for r in bram.get("/day").json()}
     assert "cannot be read" in rows[SEEN]
     assert bram.get(f"/jobs/{FRESH}").status_code == 200

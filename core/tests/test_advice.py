@@ -133,6 +133,14 @@ def test_least_cost_of_a_move_is_at_most_the_sequence_and_that_at_most_giving_up
     assert least <= sequence[0] + 1e-9 <= tables.giving_up(depth) + 2e-9
 
 
+@pytest.mark.parametrize("words", ["", RETRIES, "takes_disc=ignores wakes=no ejects=no spins=never fuse_test=open"])
+def test_a_move_saves_what_the_best_of_another_kind_would_cost_more(words):
+    moves = Bench(words).found.advice.moves
+    for move in moves:
+        others = [m.expected_eur for m in moves if m is not move and (move.kind is not MoveKind.ASK or m.kind is not MoveKind.ASK)]
+        assert move.saves_eur == max(0.0, min(others) - move.expected_eur)
+
+
 @pytest.mark.parametrize(("question", "depth", "eur"), [("spins", 0, 0.6), ("fuse_test", 0, 0.6 * 12), ("fuse_test", 1, 0.6 * 2), ("lens_look", 1, 0.6 * 7)])
 def test_a_question_costs_its_minutes_and_the_way_in(question, depth, eur):
     assert TABLES.asking(depth, [a.id for a in PLAN.asks].index(question)) == pytest.approx(eur)

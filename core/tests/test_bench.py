@@ -1,12 +1,15 @@
 """Proof, fuse, stages, procedures: tables of cases."""
 
+from contextlib import nullcontext
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from spindle.bench.fuse_replacement import check_replacement
 from spindle.bench.proof import proof_profile
 from spindle.diagnosis.belief.ending import MAX_PASSES, MIN_PASSES, passes_needed
 from spindle.drives.fuse import Fuse, parse_fuse
-from spindle.errors import SheetError
+from spindle.errors import RefusedError, SheetError
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.library import MODELS
 from spindle.job.stages import ORDER, JobFacts, Stage, following, may_return, missing
@@ -49,11 +52,12 @@ def test_proof_repeats_the_jobs_own_failures_first_and_every_supported_class():
         ("M1.25A", 1.25, "medium"),
     ],
 )
-def test_a_fuse_is_read_as_it_is_said_and_as_it_is_printed(text, rated_a, speed):
-    assert parse_fuse(text) == Fuse(rated_a, speed)
+@pytest.mark.parametrize(("suffix", "rated_v"), [("", 0), (" 250V", 250), (", 32 V", 32)])
+def test_a_fuse_is_read_as_it_is_said_and_as_it_is_printed(text, rated_a, speed, suffix, rated_v):
+    assert parse_fuse(text + suffix) == Fuse(rated_a, speed, rated_v)
 
 
-@pytest.mark.parametrize("text", ["", "1.5", "fast", "-1 A fast", "1.5 A brisk", "1.5 V fast", "0 A fast", "X0.5A", "T"])
+@pytest.mark.parametrize("text", ["", "1.5", "fast", "-1 A fast", "1.5 A brisk", "1.5 V fast", "0 A fast", "X0.5A", "T", "T0.5A V", "T0.5A250V250V", "T1250V"])
 def test_fuse_rating_that_cannot_be_read_says_so(text):
     with pytest.raises(SheetError, match=r"1\.5 A fast"):
         parse_fuse(text)
@@ -119,3 +123,10 @@ def test_no_step_with_heat_solvent_or_bare_pickup_lacks_its_caution(caution, wor
 def test_opening_steps_leave_out_what_is_open_already():
     procedure = procedure_for("slot", "replace_spindle_motor")
     assert [len(steps_from(procedure, d)) - len(procedure.steps) for d in Depth] == [5, 4, 3, 2]
+
+
+@pytest.mark.parametrize(("fitted", "why"), [("F1.5A", "no volts"), ("F1.5A 32V", "fewer volts"), ("F2A250V", "larger"), ("F1.5A 300V", "")])
+def test_t26_where_the_sheet_gives_volts_a_fuse_gives_no_fewer(fitted, why):
+    refused = pytest.raises(RefusedError, match=why) if why else nullcontext()
+    with refused:
+        check_replacement(fitted, "1.5 A fast 250 V")

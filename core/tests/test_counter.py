@@ -1,19 +1,24 @@
 """What the counter notes and offers: prompts that become findings, the power hold, quotes, classes in a sentence, the case file."""
 
 import json
+from dataclasses import replace
 
+import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from spindle.bench.classes import classes_to_try, matrix_summary
+from spindle.diagnosis.belief.posterior import believe
 from spindle.diagnosis.given.case import Answer, Case, Change, Finding, Remark, Trial, TrialResult
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.diagnosis.given.economy import Economy
 from spindle.errors import CaseError
 from spindle.faults.library import MODELS
+from spindle.faults.model import LEAK
 from spindle.formats.case_file import read_case, write_case
-from spindle.job.prompts import PROMPTS, findings_of, open_prompts
-from spindle.offers.quote import offers, quote, sureness
+from spindle.job.prompts import PROMPTS, findings_of, open_prompts, told_of
+from spindle.offers.handing_back import cause_of
+from spindle.offers.quote import offers, quote
 from spindle.words.bench import Depth
 from spindle.words.health import Health
 from spindle.words.witness import Witness
@@ -60,6 +65,19 @@ def test_open_prompts_are_those_without_a_valid_answer():
     assert open_prompts(everything) == ()
     assert open_prompts({**everything, "dust": "perhaps"}) == ("dust at the vents",)
     assert len(open_prompts({})) == len(PROMPTS)
+
+
+@pytest.mark.parametrize(
+    ("condition", "told"),
+    [
+        ({"seals": "cut", "children": "yes"}, {"Seals and stickers": "Cut or gone"}),
+        ({"burns": "some"}, {"Signs of harm": "Burns or liquid"}),
+        ({"burns": "pests"}, {}),
+        ({"burns": "melted"}, {}),
+    ],
+)
+def test_what_the_counter_noted_is_told_to_the_owner_but_for_what_is_private(condition, told):
+    assert dict(told_of(condition)) == told
 
 
 @pytest.mark.parametrize(
@@ -111,9 +129,22 @@ def test_what_helps_less_than_one_time_in_ten_is_not_offered():
     assert found[-1].p_success >= 0.1
 
 
-@pytest.mark.parametrize(("p", "words"), [(0.99, "nearly certain"), (0.8, "very likely"), (0.5, "likely"), (0.49, "possible, not proven")])
-def test_how_sure_in_an_owners_words(p, words):
-    assert sureness(p) == words
+@pytest.mark.parametrize(
+    ("top", "p", "text", "words"),
+    [
+        ("lens_dirty", 0.95, "Lens dirty or hazy.", "nearly certain"),
+        ("lens_dirty", 0.94, "Lens dirty or hazy.", "very likely"),
+        ("lens_dirty", 0.8, "Lens dirty or hazy.", "very likely"),
+        ("lens_dirty", 0.5, "Lens dirty or hazy.", "likely"),
+        ("lens_dirty", 0.49, "Cause not found for certain.", ""),
+        (LEAK, 0.9, "Cause unknown: nothing on our list fits well.", ""),
+    ],
+)
+def test_the_cause_is_told_as_far_as_it_is_known(top, p, text, words):
+    rest = (1 - p) / (len(MODEL.faults) - 1)
+    belief = replace(believe((), MODEL), p=np.array([p if f.id == top else rest for f in MODEL.faults]))
+    cause = cause_of(belief, MODEL)
+    assert (cause.text, cause.sureness, cause.p) == (text, words, p if words else 0)
 
 
 ANSWERS = st.sampled_from(MODEL.model.questions).flatmap(

@@ -90,6 +90,25 @@ def test_a_weight_is_what_striking_the_finding_gives_back(given_answers, repeat)
         assert np.abs(moved.p_without - believe(tuple(f for f in findings if f.id != finding), MODEL).p).max() < 1e-9
 
 
+TAPES = (
+    f"{RETRIES} replace_pickup:P1:unknown!no_change spins=cycles@4/6",
+    f"{RETRIES} repeats=comes_and_goes@3/6 clean_lens!no_change replace_pickup:P1!no_change",
+    f"{RETRIES} repeats=comes_and_goes@3/6 opened_before=opened clean_lens!clean*3",
+    "spins=cycles opened_before=opened game_bd=fails clean_lens!changed spins=never power=yes",
+    f"{RETRIES} replace_pickup:P1:unknown!worse replace_pickup:P1:new!no_change game_bd=fails~other",
+    "spins=cycles@4/6 spins=cycles@1/6 clean_lens+replace_driver!no_change",
+    "opened_before=opened flex_board_look=seated spins=never clean_lens!worse takes_disc=ignores",
+)
+
+
+@pytest.mark.parametrize("words", TAPES)
+def test_with_trials_too_a_weight_is_what_striking_the_finding_gives_back(words):
+    case = Bench(words).case
+    for finding, moved in weights_of_evidence(case, MODEL, believe(case.findings, MODEL)).items():
+        struck = tuple(replace(f, is_struck=f.id == finding) for f in case.findings)
+        assert moved.p_without == pytest.approx(believe(struck, MODEL).p, abs=1e-9)
+
+
 @settings(deadline=None, max_examples=40)
 @given(given_answers=answers())
 def test_no_fault_is_ever_ruled_out_and_the_leak_stays(given_answers):

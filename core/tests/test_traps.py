@@ -263,7 +263,7 @@ def test_t34_a_mechanism_closed_out_of_step_comes_before_new_suspects(words, she
 def test_t26_no_bridge_no_unknown_rating_no_other_rating(fitted):
     with pytest.raises(RefusedError, match=r"1\.5 A fast"):
         check_replacement(fitted, "1.5 A fast")
-    assert check_replacement("1.5A Fast", "1.5 A fast").rated_a == 1.5
+    assert check_replacement("F1.5AL250V", "1.5 A fast").rated_a == 1.5
 
 
 @pytest.mark.parametrize("words", [RETRIES, f"{RETRIES} game_bd=fails film_dvd=slow", f"{RETRIES} film_bd=fails", f"{RETRIES} lens_look=hazy"])

@@ -1,7 +1,8 @@
 """People at the bench at once, each giving one answer a second: how long they wait, and where it breaks. ``./dev load [SECONDS]``.
 
-A server of its own (two workers, as ./start runs it) on a database of its own, filled with the demo. Each person has a job and a session;
-now and then somebody looks at the day or takes the deeper look.
+A server of its own (two workers, as ./start runs it) on a database of its own, filled with the demo. Each person has a session, and the
+first ten a job (they share the demo's few accounts); whoever comes after them reads. Now and then somebody looks at the day or takes the
+deeper look.
 """
 
 from __future__ import annotations
@@ -91,7 +92,6 @@ def crowd(n: int, seconds: float, port: int, parent: int) -> bool:
     tags = [f"K-{100 + k:04d}" for k in (2, 3, 4, 5, 7, 10, 11, 12, 13, 14)]
     accounts = [p for p in PEOPLE if p["role"] != "counter"]
     people = [Person(port, accounts[k % len(accounts)], tags[k % len(tags)]) for k in range(min(n, len(tags)))]
-    rate = -(-n // len(people))
     before = cpu_seconds(parent)
     threads = [threading.Thread(target=p.work, args=(seconds, k)) for k, p in enumerate(people)]
     extra = [Person(port, accounts[k % len(accounts)], tags[k % len(tags)]) for k in range(n - len(people))]
@@ -105,7 +105,8 @@ def crowd(n: int, seconds: float, port: int, parent: int) -> bool:
     used = 1000 * (cpu_seconds(parent) - before) / max(len(took["answer"]), 1)
     p95 = {name: statistics.quantiles(times, n=20)[-1] if len(times) > 1 else times[0] for name, times in took.items()}
     words = "; ".join(f"{name} ×{len(times)}: median {statistics.median(times):.0f}, p95 {p95[name]:.0f} ms" for name, times in sorted(took.items()))
-    print(f"{n:3} people ({rate} to a job): {words}; {used:.0f} ms of processor an answer, everything counted; {len(failed)} refused {failed[:2]}", flush=True)
+    who = f"{n:3} people, {len(people)} answer and {len(extra)} read"
+    print(f"{who}: {words}; {used:.0f} ms of processor an answer, everything counted; {len(failed)} refused {failed[:2]}", flush=True)
     return p95["answer"] <= WANTED_MS and not failed
 
 

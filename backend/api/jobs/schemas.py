@@ -124,6 +124,8 @@ class StepView(View):
     is_trial: bool
     reads_fuse: bool
     done_by: str
+    until: datetime | None
+    """When what it says has come by itself: it is not done before that."""
 
 
 class ProcedureView(View):
@@ -167,6 +169,9 @@ class ProofView(View):
     passes_needed: int
     p_fixed: float
     p_fail_per_try: float
+    cause: str
+    p_cause: float
+    """As the owner is told: 0 where no cause is named."""
     verdict: Literal["", "go_on", "proven", "probable"]
     says: str
 

@@ -21,10 +21,12 @@ from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet
 from spindle.faults.model import Question, QuestionKind
 from spindle.job.asking import Speech
+from spindle.job.hazards import passes_at
 from spindle.job.ledger import KINDS, says
 from spindle.job.line import Line
 from spindle.job.prompts import PROMPTS
 from spindle.job.stages import NAMES, ORDER, Stage, following
+from spindle.offers.handing_back import cause_of
 from spindle.offers.quote import Quote, offers
 from spindle.repairs.procedure import Step
 from spindle.repairs.procedures import procedure_for
@@ -204,17 +206,21 @@ def _step(step: Step, shown: OpenJob) -> s.StepView:
         is_trial=step.is_trial,
         reads_fuse=step.reads_fuse,
         done_by=done.by if done else "",
+        until=passes_at(shown.job.holds, step.clears, shown.now),
     )
 
 
 def _proof(shown: OpenJob, found: Diagnosis) -> s.ProofView:
     job, state = shown.job, shown.state
+    cause = cause_of(state.belief, job.model)
     return s.ProofView(
         checks=[s.CheckView(id=c.id, title=c.title, how=c.how, state=_CHECKED[job.checks.get(c.id)]) for c in state.checks],
         passes=job.passes,
         passes_needed=state.ending.passes_wanted,
         p_fixed=state.p_fixed,
         p_fail_per_try=found.ending.p_shows,
+        cause=cause.text,
+        p_cause=cause.p,
         verdict=found.ending.verdict if state.p_fixed else "",  # type: ignore[arg-type]  # pydantic checks the word
         says=found.ending.says if state.p_fixed else "",
     )

@@ -10,12 +10,12 @@ from typing import Any
 from apps.drives.models import Sheet
 from apps.drives.selectors import Fit, full_sheet, homes_of_part, key_reading, model_of
 from apps.jobs.models import Custody, Job, Taking, TapeLine
+from apps.people.models import shown_name_of
 from apps.shelf.models import Check, Movement, Part
 from apps.shelf.offers import stock_for
 from apps.shelf.selectors import trail
 from apps.shop.models import Shop
-from django.db.models import Q, QuerySet, Value
-from django.db.models.functions import Coalesce, Concat, NullIf, Trim
+from django.db.models import Q, QuerySet
 from django.utils import timezone
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.economy import Economy
@@ -46,10 +46,7 @@ def job_row(tag: str) -> Job:
 
 def lines_of(row: Job) -> list[Line]:
     """Return the tape of a job, oldest first."""
-    by = Coalesce(
-        NullIf(Trim(Concat("by__first_name", Value(" "), "by__last_name")), Value("")), "by__username"
-    )  # User.shown_name, without a user for each line
-    told = TapeLine.objects.filter(job=row).order_by("number").annotate(shown_name=by)
+    told = TapeLine.objects.filter(job=row).order_by("number").annotate(shown_name=shown_name_of("by"))
     return [Line(*values) for values in told.values_list("number", "version", "kind", "body", "at", "shown_name")]
 
 

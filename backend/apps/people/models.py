@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from django.contrib.auth.models import AbstractUser
 from django.db import models
+from django.db.models.functions import Coalesce, Concat, NullIf, Trim
 
 
 class Role(models.TextChoices):
@@ -12,6 +13,12 @@ class Role(models.TextChoices):
     COUNTER = "counter", "Counter"
     TECHNICIAN = "technician", "Technician"
     MANAGER = "manager", "Manager"
+
+
+def shown_name_of(path: str) -> Coalesce:
+    """Return :attr:`User.shown_name` as the database computes it, for whoever needs the name of many rows and no user."""
+    full = Trim(Concat(f"{path}__first_name", models.Value(" "), f"{path}__last_name"))
+    return Coalesce(NullIf(full, models.Value("")), f"{path}__username")
 
 
 class User(AbstractUser):

@@ -7,30 +7,14 @@ from datetime import date, timedelta
 
 from apps.jobs.selectors import OpenJob
 from apps.shop.models import Shop
-from spindle.faults.model import LEAK, QuestionKind
+from spindle.faults.model import QuestionKind
 from spindle.job.ledger import says
-from spindle.job.prompts import PROMPTS
-from spindle.offers.quote import sureness
+from spindle.job.prompts import told_of
+from spindle.job.state import JobState
+from spindle.offers.handing_back import CARE, Cause, cause_of
 from spindle.words.money import money
 
 _READINGS = (QuestionKind.READING, QuestionKind.TEST)
-_ALWAYS_CARE = "Turn the console off with its button and wait for the disc to stop before the plug is pulled."
-_CARE = {
-    "slot": ("Push no disc: offer it and let the drive take it.", _ALWAYS_CARE, "Keep the vents free and the discs clean; no coins or cards near the slot."),
-    "tray": (
-        "Lay the disc flat and let the tray close by its button, not by a push.",
-        _ALWAYS_CARE,
-        "Keep the vents free and the discs clean; nothing under the tray.",
-    ),
-    "lid": (
-        "Press the disc onto the hub until it clicks, and lift it by its rim.",
-        _ALWAYS_CARE,
-        "Close the lid gently; keep the lens dry, and leave it to the bench.",
-    ),
-}
-"""What keeps such a drive well, by its loader family."""
-NAMED_FROM = 0.5
-"""A cause is named to the owner from an even chance on: below it a name would be a guess on paper."""
 
 
 @dataclass(frozen=True)
@@ -68,7 +52,7 @@ class Report:
 def report_of(shown: OpenJob) -> Report:
     """Return the report of a job as it stands today, by the shop's own clock."""
     job, state, shop, sheet = shown.job, shown.state, shown.shop, shown.row.sheet
-    verdict, cause, sure = _verdict(shown)
+    verdict, cause = _verdict(state), cause_of(state.belief, job.model)
     standing = [line for line in job.lines if line.number in job.standing]
     questions = {line.number: job.model.family_questions[line.body["question"]] for line in standing if line.kind == "answer"}
     answers = [line for line in standing if line.kind == "answer"]
@@ -87,37 +71,35 @@ def report_of(shown: OpenJob) -> Report:
         taken_in_on=shop.day_of(shown.row.taken_in_at),
         handed_back_on=shop.today(),
         verdict=verdict,
-        cause=cause,
-        sureness=sure,
+        cause=cause.text,
+        sureness=_sureness(cause, state.p_fixed),
         seen=[says(line, shown.speech) for line in failed],
         done=[says(line, shown.speech).removeprefix("Tried: ").capitalize() for line in trials] + fuses,
         readings=[says(line, shown.speech) for line in answers if questions[line.number].kind in _READINGS],
         workaround=state.procedure.alters_unit if state.procedure and is_cured else "",
         proof=_proof(shown),
         guarantee=_guarantee(days, shop.today()),
-        care=list(_CARE[job.model.sheet.family]),
+        care=list(CARE[job.model.sheet.family]),
         cautions=_cautions(shown),
-        noted=[f"{p.ask}: {c.label}" for p in PROMPTS for c in p.choices if not p.is_private and job.notes.condition.get(p.id) == c.id],
+        noted=[f"{told}: {label}" for told, label in told_of(job.notes.condition)],
         total_cents=job.proposal.total_cents if job.proposal else 0,
     )
 
 
-def _verdict(shown: OpenJob) -> tuple[str, str, str]:
-    """Return the verdict, the cause in words and how sure it is."""
-    state = shown.state
-    top = int(state.belief.p.argmax())
-    fault, p = shown.job.model.faults[top], float(state.belief.p[top])
-    if fault.id == LEAK or p < NAMED_FROM:
-        cause = "Cause unknown: nothing on our list fits well." if fault.id == LEAK else "Cause not found for certain."
-        said = ""
-    else:
-        cause, said = f"{fault.name}.", f"{sureness(p)} ({round(100 * p)} in 100)"
+def _verdict(state: JobState) -> str:
     if state.facts.ends_unrepaired:
-        return "Handed back as it is", cause, said
-    if state.p_fixed > 0:
-        cured = f"cured with {min(round(100 * state.p_fixed), 99)} in 100"
-        return "Repaired", cause, f"cause {said}; {cured}" if said else cured
-    return "Not repaired yet", cause, said
+        return "Handed back as it is"
+    return "Repaired" if state.p_fixed > 0 else "Not repaired yet"
+
+
+def _sureness(cause: Cause, p_fixed: float) -> str:
+    said = f"{cause.sureness} ({_in_100(cause.p)})" if cause.p else ""
+    cured = f"cured with {_in_100(p_fixed)}" if p_fixed > 0 else ""
+    return f"cause {said}; {cured}" if said and cured else said or cured
+
+
+def _in_100(p: float) -> str:
+    return f"{min(round(100 * p), 99)} in 100"  # nothing is certain on paper
 
 
 def _proof(shown: OpenJob) -> list[str]:

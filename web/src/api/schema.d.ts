@@ -2605,8 +2605,12 @@ export interface components {
          * @description The proof so far.
          */
         ProofView: {
+            /** Cause */
+            cause: string;
             /** Checks */
             checks: components["schemas"]["CheckView"][];
+            /** P Cause */
+            p_cause: number;
             /** P Fail Per Try */
             p_fail_per_try: number;
             /** P Fixed */
@@ -3212,6 +3216,8 @@ export interface components {
             reads_fuse: boolean;
             /** Text */
             text: string;
+            /** Until */
+            until: string | null;
         };
         /**
          * StrikeAsk

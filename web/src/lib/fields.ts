@@ -1,8 +1,9 @@
+/** What may be typed into a field, and what is sent of it. */
 import { z } from 'zod'
 import { centsOf } from './money'
 import { wholeOf } from './whole'
 
-/** What may be typed into a field, and what is sent of it. Lengths come from the API's own bounds. */
+/** Lengths come from the API's own bounds. */
 interface Bound {
   readonly maxLength?: number
 }

@@ -21,7 +21,7 @@ def rebuild() -> list[tuple[str, str]]:
         try:
             job = value_of(row)
             keep(row, state_of(job, economy_of(job, shop)))
-        except SpindleError as error:
+        except (SpindleError, LookupError, ValueError, TypeError) as error:
             row.waits_for = f"This job cannot be read: {error}"
             row.save(update_fields=["waits_for"])
             bad.append((row.tag, str(error)))

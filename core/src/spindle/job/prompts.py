@@ -18,6 +18,7 @@ class Option:
     id: str
     label: str
     finding: str = ""
+    is_private: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,7 +30,9 @@ class Prompt:
     choices: tuple[Option, ...]
     source: Witness = Witness.BENCH
     is_private: bool = False
-    """It helps the bench, and is not written to the owner: children, pests."""
+    """It helps the bench, and is not written to the owner: children; of options, pests."""
+    told: str = ""
+    """What it is called to the owner, if otherwise than at the counter."""
 
 
 _YES_NO = (Option("no", "No"), Option("yes", "Yes"))
@@ -38,7 +41,12 @@ PROMPTS: Final = (
     Prompt("screws", "Screws outside", (Option("all", "All there"), Option("missing", "Missing or odd", "opened_before=opened"))),
     Prompt("hand_marks", "Solder, hand or tool marks", (Option("none", "None"), Option("some", "Some", "opened_before=opened"))),
     Prompt("rattle", "Rattle when tilted, mains out", (Option("silent", "Silent", "rattle=silent"), Option("rattles", "Rattles", "rattle=rattles"))),
-    Prompt("burns", "Burns, liquid or pests", (Option("none", "None"), Option("some", "Some")), is_private=True),
+    Prompt(
+        "burns",
+        "Burns, liquid or pests",
+        (Option("none", "None"), Option("some", "Burns or liquid"), Option("pests", "Pests", is_private=True)),
+        told="Signs of harm",
+    ),
     Prompt("dust", "Dust at the vents", (Option("little", "Little", "smoky_home=clean"), Option("much", "Much", "smoky_home=film"))),
     Prompt("disc_inside", "A disc inside", _YES_NO),
     Prompt(
@@ -75,6 +83,12 @@ NO_EARLIER_ATTEMPT: Final = "opened_before=sealed"
 def open_prompts(condition: Mapping[str, str]) -> tuple[str, ...]:
     """Return the names of the prompts that have no valid answer yet."""
     return tuple(p.ask.lower() for p in PROMPTS if condition.get(p.id) not in {c.id for c in p.choices})
+
+
+def told_of(condition: Mapping[str, str]) -> tuple[tuple[str, str], ...]:
+    """Return what of the noted condition is written to the owner: what was looked at, and what was found."""
+    noted = ((p, c) for p in PROMPTS for c in p.choices if condition.get(p.id) == c.id)
+    return tuple((p.told or p.ask, c.label) for p, c in noted if not (p.is_private or c.is_private))
 
 
 def findings_of(condition: Mapping[str, str]) -> tuple[Answer, ...]:

@@ -78,9 +78,3 @@ def offer_for(repair_id: str, case: Case, model: CompiledModel, *, price_cents_p
     p_success = float(belief.p @ outlook.plan.problem.success[a])
     is_first = outlook.pick.kind == "repair" and outlook.pick.index == a
     return quote(repair_id, p_success, model, price_cents_per_min=price_cents_per_min, terms=terms), is_first
-
-
-def sureness(p: float) -> str:
-    """Return how sure a probability is, in an owner's words."""
-    steps = ((0.95, "nearly certain"), (0.8, "very likely"), (0.5, "likely"))
-    return next((words for least, words in steps if p >= least), "possible, not proven")

@@ -1,4 +1,4 @@
-import { screen, within } from '@testing-library/react'
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, test } from 'vitest'
 import type { DonorDetail, Order, Part, PartDetail, Wanted } from '@/api/types'
@@ -212,6 +212,20 @@ describe('wanted, coming, away', () => {
     await click(save)
     expect(sent[0]?.path).toContain(path)
     expect(sent[0]?.body).toMatchObject(body)
+  })
+
+  test('a mistyped date of an order that came is put right, and no date is none', async () => {
+    const past = { tag: 'O-0004', supplier: 'Lantern', name: 'Pickup VL-30', count: 2, ordered_on: '2025-09-02', arrived_on: '2026-09-16' }
+    const sent = serve({ ...calm, 'GET /api/shelf/orders': [], 'GET /api/shelf/past-orders': [past], 'POST /api/shelf/orders/O-0004/dates': [] })
+    showAt('/shelf/coming', '/shelf/coming', <ShelfComing />)
+    await click('Dates wrong')
+    fireEvent.change(screen.getByLabelText('Ordered on'), { target: { value: '' } })
+    const save = screen.getByRole('button', { name: 'Put the dates right' })
+    await waitFor(() => expect(save).toBeDisabled())
+    fireEvent.change(screen.getByLabelText('Ordered on'), { target: { value: '2026-09-02' } })
+    await waitFor(() => expect(save).toBeEnabled())
+    await userEvent.click(save)
+    expect(sent[0]?.body).toMatchObject({ ordered_on: '2026-09-02', arrived_on: '2026-09-16' })
   })
 
   test('what is out of its unit is counted in the menu and says whose it is', async () => {

@@ -1,12 +1,11 @@
 import { useState } from 'react'
 import type { AnswerPreview, Question } from './types'
-import type { Job } from '@/api/types'
 import type { Keys } from '@/lib/use-keys'
 import { percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
 import { useBench } from './bench-context'
-import { useHolds } from './holds'
+import { isOff, MainsButton, MAINS_IS, useMains } from './mains'
 import { useMatKeys } from './mat-keys'
 
 interface Props {
@@ -18,16 +17,12 @@ interface Props {
   more?: { seconds?: number }
 }
 
-/** True if the mains is not in the state that a question needs. */
-export const isOff = (question: Pick<Question, 'mains'>, job: Job): boolean =>
-  (question.mains === 'live' && job.power !== 'live') || (question.mains === 'out' && job.power !== 'out')
-
 /** The answers of a question, each with its number key. None is preselected, coloured or favoured. */
 export function Answers({ question, before, previews, more = {} }: Props) {
   const { job, send, isBusy, mayWork } = useBench()
   const [showsPreview, setShowsPreview] = useState(false)
-  const holds = useHolds()
-  const needsLive = question.mains === 'live'
+  const setMains = useMains()
+  const needed = question.mains === 'live' ? 'live' : 'out'
   const isBlocked = isOff(question, job)
   const give = (outcome: string, label: string) => {
     const counts = before ? { tries: before.tries + 1, failed: before.failed + (before.isFailure(outcome) ? 1 : 0) } : {}
@@ -37,19 +32,18 @@ export function Answers({ question, before, previews, more = {} }: Props) {
   if (mayWork) {
     if (!isBlocked) question.outcomes.forEach((o, n) => (keys[String(n + 1)] = () => give(o.id, o.label)))
     keys['0'] = () => give('cant_tell', "Can't tell")
-    if (isBlocked) keys.Enter = () => setMains()
+    if (isBlocked) keys.Enter = setMains(needed)
     if (previews) keys.w = () => setShowsPreview((on) => !on)
   }
   useMatKeys('answers', keys)
-  const setMains = () => send({ do: 'mains', state: needsLive ? 'live' : 'out' }, needsLive ? 'Mains live' : 'Mains out')
   return (
     <div>
       {isBlocked && mayWork && (
         <div className="mb-2.5 flex w-fit flex-wrap items-center gap-3 rounded-lg border border-brass/45 bg-brass-soft py-1 pr-1 pl-3">
-          <span className="font-semibold">{needsLive ? 'This needs the mains live; it is out.' : 'This needs the mains out; it is live.'}</span>
-          <Button onClick={setMains} disabled={isBusy || (needsLive && holds.length > 0)} hotkey="Enter">
-            {needsLive ? 'Mains is live now' : 'Plug is pulled: mains out'}
-          </Button>
+          <span className="font-semibold">
+            This needs the mains {needed}; it is {MAINS_IS[job.power]}.
+          </span>
+          <MainsButton to={needed} hotkey="Enter" />
         </div>
       )}
       <div className="flex flex-wrap gap-2" role="group" aria-label={`Answers: ${question.ask}`}>

@@ -39,9 +39,11 @@ describe('answers', () => {
     expect(send).toHaveBeenCalledWith({ do: 'mains', state: 'live' }, 'Mains live')
   })
 
-  test('a held-back mains cannot be set live', () => {
-    onBench(<Answers question={spins} />, jobOf({ power: 'out', hazards: [{ code: 'rattle', text: 'Something rattles.', clears: '', until: null }] }))
+  test('a held-back mains cannot be set live', async () => {
+    const send = onBench(<Answers question={spins} />, jobOf({ power: 'out', hazards: [{ code: 'rattle', text: 'Something rattles.', clears: '', until: null }] }))
     expect(screen.getByRole('button', { name: /Mains is live now/ })).toBeDisabled()
+    await userEvent.keyboard('{Enter}')
+    expect(send).not.toHaveBeenCalled()
   })
 
   test('asked again, the tries are counted', async () => {

@@ -7,7 +7,6 @@ import { Gate } from '../frame/gate'
 /** What the owner gets: the report on one page, and the unit. */
 export function HandBackMat() {
   const { job } = useBench()
-  const top = job.diagnosis.suspects[0]
   const isRepaired = job.proof.p_fixed > 0
   return (
     <>
@@ -17,7 +16,7 @@ export function HandBackMat() {
           <dd className="font-semibold">{isRepaired ? `Repaired: ${job.agree.proposal?.name ?? ''}` : 'Handed back as it is'}</dd>
           <dt className="text-quiet">Cause</dt>
           <dd>
-            {top?.name} <span className="figures">({percent(top?.p ?? 0)})</span>
+            {job.proof.cause} {job.proof.p_cause > 0 && <span className="figures">({percent(job.proof.p_cause)})</span>}
           </dd>
           {isRepaired && (
             <>

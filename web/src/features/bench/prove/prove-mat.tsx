@@ -4,6 +4,7 @@ import { Button } from '@/ui/button'
 import { Chip, Notice, Panel } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 import { Gate } from '../frame/gate'
+import { MainsButton, MAINS_IS, useMains } from '../frame/mains'
 import { MatKeys, useMatKeys } from '../frame/mat-keys'
 
 /** The same baseline again, the profile of the drive, and as many clean passes as the odds ask for. */
@@ -26,21 +27,28 @@ export function ProveMat() {
 
 type Check = Job['proof']['checks'][number]
 
-function Proof({ proof }: Pick<Job, 'proof'>) {
+function useGetReady() {
   const { job, send, isBusy, mayWork } = useBench()
-  const isReady = job.depth === 0 && job.power === 'live'
+  const setMains = useMains()
+  const isClosed = job.depth === 0
+  const close = mayWork && !isBusy ? () => send({ do: 'depth', depth: 0 }, 'Closed up') : undefined
+  return { isReady: isClosed && job.power === 'live', isClosed, close, key: isClosed ? setMains('live') : close }
+}
+
+function Proof({ proof }: Pick<Job, 'proof'>) {
+  const { send, isBusy, mayWork } = useBench()
+  const { isReady, isClosed, close, key } = useGetReady()
   const canTry = mayWork && !isBusy && isReady
   const next = proof.checks.find((c) => c.state === 'open')
   const needsPasses = !next && proof.passes < proof.passes_needed
   const check = (c: Check, isPassed: boolean) => send({ do: 'check', check: c.id, is_passed: isPassed }, `${isPassed ? 'Passed' : 'Failed'}: ${c.title}`)
   const pass = (isClean: boolean) => send({ do: 'pass', is_clean: isClean }, isClean ? 'Clean pass' : 'Pass failed')
   const say = (isGood: boolean) => (next ? check(next, isGood) : pass(isGood))
-  const prepare = () => (job.depth > 0 ? send({ do: 'depth', depth: 0 }, 'Closed up') : send({ do: 'mains', state: 'live' }, 'Mains live'))
   const isOn = canTry && (next !== undefined || needsPasses)
-  useMatKeys('proof', { '1': isOn ? () => say(true) : undefined, '2': isOn ? () => say(false) : undefined, Enter: mayWork && !isBusy && !isReady ? prepare : undefined })
+  useMatKeys('proof', { '1': isOn ? () => say(true) : undefined, '2': isOn ? () => say(false) : undefined, Enter: isReady ? undefined : key })
   return (
     <>
-      {!isReady && mayWork && <Prepare isClosed={job.depth === 0} isBusy={isBusy} onPrepare={prepare} />}
+      {!isReady && mayWork && <Prepare isClosed={isClosed} onClose={close} />}
       <Panel title="The same tries again, and the rest of the profile" aside={`${proof.checks.filter((c) => c.state === 'passed').length} of ${proof.checks.length} passed`}>
         <ol className="divide-y divide-line">
           {proof.checks.map((c) => (
@@ -53,13 +61,18 @@ function Proof({ proof }: Pick<Job, 'proof'>) {
   )
 }
 
-function Prepare({ isClosed, isBusy, onPrepare }: { isClosed: boolean; isBusy: boolean; onPrepare: () => void }) {
+function Prepare({ isClosed, onClose }: { isClosed: boolean; onClose: (() => void) | undefined }) {
+  const { job } = useBench()
   return (
     <div className="flex flex-wrap items-center gap-3 rounded-xl border border-brass/45 bg-brass-soft px-4 py-2.5">
-      <span className="font-semibold">{isClosed ? 'The proof needs the mains live; it is out.' : 'Proof counts with the screws in: close the unit first.'}</span>
-      <Button hotkey="Enter" onClick={onPrepare} disabled={isBusy}>
-        {isClosed ? 'Mains is live now' : 'It is closed up'}
-      </Button>
+      <span className="font-semibold">{isClosed ? `The proof needs the mains live; it is ${MAINS_IS[job.power]}.` : 'Proof counts with the screws in: close the unit first.'}</span>
+      {isClosed ? (
+        <MainsButton to="live" hotkey="Enter" />
+      ) : (
+        <Button hotkey="Enter" onClick={onClose} disabled={!onClose}>
+          It is closed up
+        </Button>
+      )}
     </div>
   )
 }

@@ -14,7 +14,7 @@ import { Stub } from '../tape/stub'
 import { Tape } from '../tape/tape'
 import { TrialDialog } from '../tape/trial-dialog'
 
-const step = (text: string, more: object = {}) => ({ id: text.toLowerCase().replaceAll(/\W+/g, '_'), text, mains: 'out', cautions: [], is_done: false, is_trial: false, reads_fuse: false, done_by: '', ...more })
+const step = (text: string, more: object = {}) => ({ id: text.toLowerCase().replaceAll(/\W+/g, '_'), text, mains: 'out', cautions: [], is_done: false, is_trial: false, reads_fuse: false, done_by: '', until: null, ...more })
 const procedure = (...steps: ReturnType<typeof step>[]): Job['procedure'] => ({
   repair: 'clean_lens', name: 'Clean the lens', skill: 'first week', tools: ['Swab'], transfers: ['Follower'], proves: 'All classes', goes_wrong: 'wet lens',
   fuse_rating: '1.5 A fast', uses_item: false, steps, trial: '',
@@ -110,6 +110,20 @@ describe('repairing', () => {
     expect(send).toHaveBeenLastCalledWith({ do: 'mains', state: 'out' }, 'Mains out')
   })
 
+  test('from standby the plug is pulled, it is never made live for a step that needs it out', async () => {
+    const send = onBench(<RepairMat onTrial={vi.fn()} />, jobOf({ stage: 'repair', power: 'standby', procedure: procedure(step('Dry it')) }))
+    await userEvent.click(screen.getByRole('button', { name: 'Plug is pulled: mains out' }))
+    expect(send).toHaveBeenCalledWith({ do: 'mains', state: 'out' }, 'Mains out')
+  })
+
+  test('what has to dry is not done before its minute', async () => {
+    const until = new Date(Date.now() + 60_000).toISOString()
+    const send = onBench(<RepairMat onTrial={vi.fn()} />, jobOf({ stage: 'repair', power: 'out', missing: [{ code: 'steps', text: 'x' }], procedure: procedure(step('Dry it', { until })) }))
+    expect(screen.getByRole('button', { name: /^Dry at/ })).toBeDisabled()
+    await userEvent.keyboard('{Enter}')
+    expect(send).not.toHaveBeenCalled()
+  })
+
   test('the fuse that goes in is written down', async () => {
     const send = onBench(<RepairMat onTrial={vi.fn()} />, jobOf({ stage: 'repair', power: 'out', procedure: procedure(step('New fuse', { reads_fuse: true })) }))
     await userEvent.type(screen.getByLabelText('Printed on the fuse that goes in'), '1.5 A fast')
@@ -170,11 +184,12 @@ describe('proving', () => {
 })
 
 test.each([
-  ['hand_back', 0.97, 'Repaired: Clean the lens'],
-  ['closed', 0, 'Handed back as it is'],
-] as const)('at %s the outcome is said', (stage, p, text) => {
-  onBench(<HandBackMat />, jobOf({ stage, agree: { ...jobOf().agree, proposal }, proof: { ...jobOf().proof, p_fixed: p } }))
+  ['hand_back', 0.97, 'Repaired: Clean the lens', 'Lens dirty.', 0.62, 'Lens dirty. (62%)'],
+  ['closed', 0, 'Handed back as it is', 'Cause not found for certain.', 0, /^Cause not found for certain\.\s*$/],
+] as const)('at %s the outcome is said, and the cause as the owner is told it', (stage, p_fixed, text, cause, p_cause, told) => {
+  onBench(<HandBackMat />, jobOf({ stage, agree: { ...jobOf().agree, proposal }, proof: { ...jobOf().proof, p_fixed, cause, p_cause } }))
   expect(screen.getByText(text)).toBeInTheDocument()
+  expect(screen.getByText('Cause').nextSibling).toHaveTextContent(told)
   expect(screen.getByRole('link', { name: /report/ })).toHaveAttribute('href', '/api/jobs/K-0107/report.pdf')
 })
 

@@ -8,7 +8,8 @@ import { useBench } from '../frame/bench-context'
 import { ClassMatrix } from './class-matrix'
 import { Gate } from '../frame/gate'
 import { MatKeys } from '../frame/mat-keys'
-import { Answers, Cautions, isOff } from '../frame/question-panel'
+import { isOff } from '../frame/mains'
+import { Answers, Cautions } from '../frame/question-panel'
 import { StageChain } from './stage-chain'
 
 /** Which stage or class is asked now: what somebody picked, or the first that is open; and how the last one is tried again. */

@@ -8,7 +8,7 @@ import { Dialog } from '@/ui/dialog'
 import { Choice, TextArea, TextField } from '@/ui/field'
 import { Notice, Waiting } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
-import { isOff } from '../frame/question-panel'
+import { isOff, MAINS_IS } from '../frame/mains'
 
 const SOURCES = [
   { id: 'bench', label: 'Seen at the bench' },
@@ -76,7 +76,7 @@ function GiveAnswer({ question, onDone, onBack }: { question: Question; onDone: 
       <SeenWith question={question} value={setting} onChange={setSetting} />
       {isBlocked && (
         <Notice tone="brass">
-          This look needs the mains {question.mains}; it is {job.power === 'live' ? 'live' : 'out'}. Close this, set the mains state, and log it then.
+          This look needs the mains {question.mains}; it is {MAINS_IS[job.power]}. Close this, set the mains state, and log it then.
         </Notice>
       )}
       <div className="flex flex-wrap gap-2">

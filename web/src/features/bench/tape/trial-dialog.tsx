@@ -4,7 +4,7 @@ import { Choice, Select, TextField } from '@/ui/field'
 import { FormDialog } from '@/ui/form-dialog'
 import { Notice } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
-import { useHolds } from '../frame/holds'
+import { isOff, MainsButton, MAINS_IS } from '../frame/mains'
 import { Functions, HEALTHS, type FunctionName, type Health } from '../parts/item-fields'
 
 const RESULTS = [
@@ -13,6 +13,7 @@ const RESULTS = [
   { id: 'changed', label: 'Part of it changed' },
   { id: 'clean', label: 'Works' },
 ] as const
+const LIVE = { mains: 'live' }
 type Result = (typeof RESULTS)[number]['id']
 
 interface Draft {
@@ -32,7 +33,7 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
   const atHand = job.diagnosis.swaps.parts.find((p) => p.repair === repair)
   const [changes, setChanges] = useState<Draft[]>([atHand ? { ...blank(repair), item: atHand.item, health: atHand.health as Health, works: atHand.works as FunctionName[], fails: atHand.fails as FunctionName[] } : blank(repair)])
   const [result, setResult] = useState<Result | ''>('')
-  const isReady = result !== '' && job.power === 'live' && changes.every((c) => c.repair && (!usesItem(c.repair) || c.health))
+  const isReady = result !== '' && !isOff(LIVE, job) && changes.every((c) => c.repair && (!usesItem(c.repair) || c.health))
   const alter = (n: number, more: Partial<Draft>) => setChanges(changes.map((c, i) => (i === n ? { ...c, ...more } : c)))
   const name = (id: string) => job.repairs.find((r) => r.id === id)?.name ?? ''
   const save = () => {
@@ -42,8 +43,6 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
     send({ do: 'trial', changes: sent, result, clean_passes: result === 'clean' ? 1 : 0 }, says)
     onClose()
   }
-  const holds = useHolds()
-  const setMains = () => send({ do: 'mains', state: 'live' }, 'Mains live')
   return (
     <FormDialog
       title="Log a trial"
@@ -64,11 +63,9 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
         )}
         <Choice label="What did the trial show?" choices={RESULTS} value={result} onChange={(id) => setResult(id as Result)} />
         {result === 'changed' && <Notice tone="brass">What the drive did before counts no more: ask the stages again, what was measured on parts stands.</Notice>}
-        {job.power !== 'live' && (
-          <Notice tone="brass" title="A trial needs the mains live; it is out">
-            <Button onClick={setMains} disabled={isBusy || holds.length > 0} className="mt-1">
-              Mains is live now
-            </Button>
+        {isOff(LIVE, job) && (
+          <Notice tone="brass" title={`A trial needs the mains live; it is ${MAINS_IS[job.power]}`}>
+            <MainsButton to="live" className="mt-1" />
           </Notice>
         )}
     </FormDialog>

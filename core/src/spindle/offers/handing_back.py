@@ -1,0 +1,53 @@
+"""What is told to the owner when a unit goes home: the cause as far as it is known, and how such a drive is kept well."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from types import MappingProxyType
+from typing import Final
+
+from spindle.diagnosis.belief.posterior import Belief
+from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.faults.model import LEAK
+
+_SURE: Final = ((0.95, "nearly certain"), (0.8, "very likely"), (0.5, "likely"))
+"""Least probability -> how sure that is, in an owner's words."""
+NAMED_FROM: Final = _SURE[-1][0]
+"""A cause is named from an even chance on: below it a name would be a guess on paper."""
+_OFF: Final = "Turn the console off with its button and wait for the disc to stop before the plug is pulled."
+CARE: Final = MappingProxyType(
+    {
+        "slot": ("Push no disc: offer it and let the drive take it.", _OFF, "Keep the vents free and the discs clean; no coins or cards near the slot."),
+        "tray": (
+            "Lay the disc flat and let the tray close by its button, not by a push.",
+            _OFF,
+            "Keep the vents free and the discs clean; nothing under the tray.",
+        ),
+        "lid": (
+            "Press the disc onto the hub until it clicks, and lift it by its rim.",
+            _OFF,
+            "Close the lid gently; keep the lens dry, and leave it to the bench.",
+        ),
+    }
+)
+"""What keeps a drive well, by its loader family."""
+
+
+@dataclass(frozen=True, slots=True)
+class Cause:
+    """The cause as it is told: in words, and how sure it is; ``p`` is 0 where no cause is named."""
+
+    text: str
+    p: float = 0.0
+    sureness: str = ""
+
+
+def cause_of(belief: Belief, model: CompiledModel) -> Cause:
+    """Return the cause that is told: the likeliest fault, if it is likely enough to be named."""
+    top = int(belief.p.argmax())
+    fault, p = model.faults[top], float(belief.p[top])
+    if fault.id == LEAK:
+        return Cause("Cause unknown: nothing on our list fits well.")
+    if p < NAMED_FROM:
+        return Cause("Cause not found for certain.")
+    return Cause(f"{fault.name}.", p, next(words for least, words in _SURE if p >= least))
