@@ -6,6 +6,7 @@ from spindle.diagnosis.given.compiled import CompiledModel, compile_model
 from spindle.drives.sheet import DriveSheet, Pairing
 from spindle.words.bench import Depth
 from spindle.words.health import Health
+from spindle.words.witness import Witness
 
 PAIRED = DriveSheet("HM-90B", "slot", Pairing.BOARD, frozenset({"game_bd", "film_bd", "film_dvd"}), True, "1.5 A fast")
 FREE = DriveSheet("QL-3", "slot", Pairing.NONE, frozenset({"game_dvd", "film_dvd", "music_cd"}), True, "")
@@ -26,7 +27,8 @@ def model() -> CompiledModel:
 class Bench:
     """A case written as words: ``spins=cycles@4/6`` answers (4 of 6 failed), ``replace_pickup:P1:new!no_change`` trials, ``+`` joins changes.
 
-    ``spins=never~wrong`` was seen with the disc the wrong way round, ``~other`` with another board fitted; ``:stays`` leaves an item in.
+    ``spins=never~wrong`` was seen with the disc the wrong way round, ``~other`` with another board fitted, ``~owner`` by the owner;
+    ``:stays`` leaves an item in.
     """
 
     def __init__(self, words: str, sheet: DriveSheet = PAIRED, depth: Depth = Depth.CLOSED):
@@ -41,7 +43,8 @@ class Bench:
             outcome, _, count = outcome.partition("@")
             failed, tries = map(int, count.split("/")) if count else (None, None)
             setting = Setting(disc_side=seen if seen == "wrong" else "", board=seen if seen == "other" else "")
-            return Finding(f"f{n}", Answer(question, outcome, tries=tries, failed=failed, setting=setting))
+            source = Witness.OWNER if seen == "owner" else Witness.BENCH
+            return Finding(f"f{n}", Answer(question, outcome, source, tries=tries, failed=failed, setting=setting))
         changes, result = word.split("!")
         result, _, passes = result.partition("*")
         parts = [([*c.removesuffix(":stays").split(":"), "", ""][:3], c.endswith(":stays")) for c in changes.split("+")]

@@ -91,6 +91,13 @@ def test_a_weight_is_what_striking_the_finding_gives_back(given_answers, repeat)
 
 
 TAPES = (
+    "game_bd=fails@4/6 repeats=always film_dvd=fails",
+    "spins=cycles clean_lens!clean*3 warm_up=better_warm",
+    "spins=cycles takes_disc=ignores~owner clean_lens!clean*3 game_bd=fails~owner",
+    "spins=never mains_lost=yes replace_drive!changed takes_disc=ignores",
+    "spins=cycles game_bd=reads clean_lens!no_change game_bd=fails",
+    "spins=cycles game_bd=fails repeats=comes_and_goes clean_lens!clean*3",
+    "spins=cycles game_bd=fails warm_up=better_warm clean_lens!changed spins=never film_dvd=fails clean_lens!clean*2",
     f"{RETRIES} replace_pickup:P1:unknown!no_change spins=cycles@4/6",
     f"{RETRIES} repeats=comes_and_goes@3/6 clean_lens!no_change replace_pickup:P1!no_change",
     f"{RETRIES} repeats=comes_and_goes@3/6 opened_before=opened clean_lens!clean*3",

@@ -45,7 +45,8 @@ for _kind in _shipped():
 def fold(start: Start, lines: Iterable[Line]) -> Job:
     """Return the job that a tape amounts to.
 
-    What is struck is known before anything is folded: a strike and a restore are exact inverses, whatever the line did.
+    The tape is whole, and what is struck is known, before anything is folded: a strike and a restore are exact inverses, whatever the
+    line did.
 
     Parameters
     ----------
@@ -63,9 +64,13 @@ def fold(start: Start, lines: Iterable[Line]) -> Job:
             strikes = _kind_of(line).strikes
             if strikes is not None:
                 strikes(struck, line)
-    job = Job(start, start.notes, struck=struck)
-    for line in tape:
-        job = _folded(job, line)
+    return _through(Job(start, start.notes, lines=tape, struck=struck), tape)
+
+
+def _through(job: Job, lines: Iterable[Line]) -> Job:
+    for line in lines:
+        with _named(line):
+            job = _kind_of(line).fold(job, line)
     return job
 
 
@@ -81,11 +86,6 @@ def _named(line: Line) -> Iterator[None]:
         yield
     except (LookupError, TypeError, ValueError) as error:
         raise CaseError(f"line {line.number}", f"this {line.kind} cannot be read ({error!r})") from error
-
-
-def _folded(job: Job, line: Line) -> Job:
-    with _named(line):
-        return replace(_kind_of(line).fold(job, line), lines=(*job.lines, line))
 
 
 def decide(job: Job, ask: Any, world: World) -> Decision:
@@ -109,9 +109,7 @@ def after(job: Job, decision: Decision, *, at: datetime, by: str) -> Job:
     start = next((replace(job.start, sheet=e.sheet) for e in decision.effects if isinstance(e, UseSheet)), job.start)
     if start is not job.start or any(KINDS[line.kind].strikes for line in new):
         return fold(start, (*job.lines, *new))
-    for line in new:
-        job = _folded(job, line)
-    return job
+    return _through(replace(job, lines=(*job.lines, *new)), new)
 
 
 def says(line: Line, speech: Speech) -> str:

@@ -96,13 +96,17 @@ def _believe(lines: tuple[Read, ...], model: CompiledModel, known: dict[object, 
         if rests_on not in known:
             known[rests_on] = trials_log_likelihood(evidence.trials, model, steadiness=steady)
         log_prior = log_prior + known[rests_on]
-    if evidence.news:
-        before = log_prior + sum((r for i, r in rows.items() if i not in evidence.since), np.zeros(len(model.faults)))
-        log_w = handling.log_weights(before, evidence, {i: r for i, r in rows.items() if i in evidence.since}, model)
-        p = posterior(log_w, np.zeros((1, len(model.faults))))
-    else:
-        p = posterior(log_prior, np.array([*rows.values(), np.zeros(len(model.faults))]))
+    p = _weighed(evidence, rows, log_prior, model)
     return Belief(p, model.membership @ p, evidence, steady, log_prior, rows)
+
+
+def _weighed(evidence: Evidence, rows: dict[str, Floats], log_prior: Floats, model: CompiledModel) -> Floats:
+    """Return P(fault) from one row of log-likelihood for each answer that counts, of shape (n_faults,)."""
+    none = np.zeros(len(model.faults))
+    if not evidence.news:
+        return posterior(log_prior, np.array([*rows.values(), none]))
+    before = log_prior + sum((r for i, r in rows.items() if i not in evidence.since), none)
+    return posterior(handling.log_weights(before, evidence, {i: r for i, r in rows.items() if i in evidence.since}, model), none[None])
 
 
 def _log_prior(lines: tuple[Read, ...], evidence: Evidence, model: CompiledModel) -> Floats:
@@ -147,12 +151,11 @@ def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dic
     """
     counted = [f for f in case.standing if f.id not in belief.evidence.left_out]
     now = log_odds_db(belief.p_part)
-    alone = _rows_that_stand_alone(case, belief, model)
-    total = belief.log_prior + sum(belief.rows.values(), np.zeros(len(model.faults)))
+    alone = _rows_that_stand_alone(case, belief)
     lines, moved, known = read(case.findings, model), {}, dict[object, Floats]()
     for finding in counted:
         if finding.id in alone:
-            p = posterior(total - belief.rows[finding.id], np.zeros((1, len(total))))
+            p = _weighed(belief.evidence, {i: r for i, r in belief.rows.items() if i != finding.id}, belief.log_prior, model)
         else:
             p = _believe(tuple(line.struck if line.finding.id == finding.id else line for line in lines), model, known).p
         moved[finding.id] = Moved(now - log_odds_db(model.membership @ p), p)
@@ -163,14 +166,16 @@ _REACHES_FURTHER: Final = ("power", "opened_before", "repeats")
 """Questions whose answer decides how others are weighed."""
 
 
-def _rows_that_stand_alone(case: Case, belief: Belief, model: CompiledModel) -> set[str]:
+def _rows_that_stand_alone(case: Case, belief: Belief) -> set[str]:
     """Return the answers that can be struck by taking their row out: nothing else on the tape is read differently without them."""
-    evidence = belief.evidence
-    if evidence.news or evidence.changed_at >= 0 or any(t.result is TrialResult.CLEAN for t in evidence.trials):
-        return set()
-    of = {f.id: f.what for f in case.findings}
+    evidence, of = belief.evidence, {f.id: f.what for f in case.standing}
     replaced = {what.question for i, r in evidence.left_out.items() if r is LeftOut.REPLACED and isinstance(what := of[i], Answer)}
-    reaching = {*_REACHES_FURTHER, *replaced}
+    reaching = {*_REACHES_FURTHER, *replaced, *evidence.news}
+    is_proved = evidence.changed_at < 0 and any(isinstance(w, Trial) and w.result is TrialResult.CLEAN for w in of.values())
+    baseline = [o for o in (*evidence.answers.values(), *evidence.news.values()) if o.is_seen_failing] if is_proved else []
+    last_of_baseline = baseline[0].question.id if len(baseline) == 1 else ""
     return {
-        seen.finding for q, seen in evidence.answers.items() if q not in reaching and not seen.tries and not (evidence.trials and seen.question.is_behaviour)
+        seen.finding
+        for q, seen in evidence.answers.items()
+        if q not in reaching and not seen.tries and seen.place > evidence.changed_at and q != last_of_baseline
     }

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
 
 from spindle.diagnosis.belief.likelihood import is_tampered, unreliability
 from spindle.diagnosis.belief.posterior import Belief
-from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.given.compiled import CompiledModel, Floats
 
 BAYES_FACTOR: Final = 10.0
 """How many times better the best pair has to explain the findings than the best single fault before it is said."""
@@ -40,15 +41,9 @@ def fit_pair(belief: Belief, model: CompiledModel) -> PairFit | None:
     one, two = np.zeros(n), np.zeros((n, n))
     tampered = is_tampered(belief.evidence)
     for seen in belief.evidence.answers.values():
-        ids = [x.id for x in seen.question.outcomes]
-        order = sorted(ids, key=lambda x: (x in seen.question.bad, seen.question.bad.index(x) if x in seen.question.bad else 0))
-        table = model.likelihood[seen.question.id][[ids.index(x) for x in order]]
-        o = order.index(seen.outcome)
-        eps = unreliability(seen.source, is_tampered=tampered)
-        upto = np.cumsum(table, axis=0)
-        pair = upto[o][:, None] * upto[o][None] - (upto[o - 1][:, None] * upto[o - 1][None] if o else 0.0)
-        one += np.log((1.0 - eps) * table[o] + eps / len(table))
-        two += np.log((1.0 - eps) * np.maximum(pair, 1e-9) + eps / len(table))
+        single, pair = _log_rows(model, seen.question.id, seen.outcome, unreliability(seen.source, is_tampered=tampered))
+        one += single
+        two += pair
     real = np.array([not f.opened_by and f.id != "not_listed" for f in model.faults])
     allowed = np.triu(real[:, None] & real[None], 1)
     log_prior = np.log(model.prior)
@@ -58,3 +53,16 @@ def fit_pair(belief: Belief, model: CompiledModel) -> PairFit | None:
     if factor < BAYES_FACTOR:
         return None
     return PairFit(model.faults[i].id, model.faults[j].id, factor)
+
+
+@lru_cache(maxsize=1024)
+def _log_rows(model: CompiledModel, question_id: str, outcome: str, eps: float) -> tuple[Floats, Floats]:
+    """Return log P(answer | fault) of shape (n_faults,) and log P(answer | both of a pair) of shape (n_faults, n_faults)."""
+    question = model.questions[question_id]
+    ids = [x.id for x in question.outcomes]
+    order = sorted(ids, key=lambda x: (x in question.bad, question.bad.index(x) if x in question.bad else 0))
+    table = model.likelihood[question.id][[ids.index(x) for x in order]]
+    o = order.index(outcome)
+    upto = np.cumsum(table, axis=0)
+    pair = upto[o][:, None] * upto[o][None] - (upto[o - 1][:, None] * upto[o - 1][None] if o else 0.0)
+    return np.log((1.0 - eps) * table[o] + eps / len(table)), np.log((1.0 - eps) * np.maximum(pair, 1e-9) + eps / len(table))

@@ -13,7 +13,6 @@ from spindle.diagnosis.given.case import Answer, Finding, Remark, Setting, Trial
 from spindle.diagnosis.given.compiled import CompiledModel, faults_named
 from spindle.faults.model import CANT_TELL, Question, QuestionKind
 from spindle.words.bench import Depth, Mains
-from spindle.words.witness import Witness
 
 LIKELY_CURED: Final = 0.5
 """A change has touched a fault if it would have cured it more often than not."""
@@ -131,7 +130,7 @@ class _Reading:
             elif isinstance(line.finding.what, Trial):
                 self._trial(line.finding, line.finding.what, line.place)
         self._leave_out_unpowered()
-        if not any(_is_seen_failing(o) for o in self._seen) and self._changed_at < 0:
+        if not any(o.is_seen_failing for o in self._seen) and self._changed_at < 0:
             # an improvement over nothing seen is no evidence (trap T21)
             found.left_out.update({f.id: LeftOut.NO_BASELINE for _, f, trial in self._trial_lines if trial.result is TrialResult.CLEAN})
         trials = [t for _, f, t in self._trial_lines if f.id not in found.left_out]
@@ -241,8 +240,3 @@ def baseline_failures(evidence: Evidence, model: CompiledModel) -> tuple[str, ..
     """Return the baseline stages and disc classes that failed, in the order of the baseline."""
     failed = {q for q, o in evidence.answers.items() if o.is_failure}
     return tuple(q.id for q in model.questions.values() if q.id in failed and q.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS))
-
-
-def _is_seen_failing(o: Observation) -> bool:
-    """Tell whether a finding is a failure that the bench itself saw: without one there is no baseline (trap T21)."""
-    return o.source is Witness.BENCH and o.is_failure

@@ -41,6 +41,11 @@ class Observation:
         return self.outcome in self.question.fails
 
     @property
+    def is_seen_failing(self) -> bool:
+        """True for a failure that the bench itself saw: without one there is no baseline (trap T21)."""
+        return self.source is Witness.BENCH and self.is_failure
+
+    @property
     def line(self) -> str:
         """The outcome as it stands on the tape."""
         outcome = self.question.outcome(self.outcome)

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
+import numpy as np
+
 from spindle.diagnosis.belief.contradictions import Contradiction, find_contradictions
 from spindle.diagnosis.belief.ending import Ending, judge_ending
 from spindle.diagnosis.belief.posterior import Belief, Moved, believe, weights_of_evidence
@@ -124,5 +126,5 @@ def diagnose(
 def _weight(finding: str, moved: Moved | None, left_out: LeftOut | None, model: CompiledModel) -> FindingWeight:
     if moved is None:
         return FindingWeight(finding, (), left_out)
-    ranked = sorted(zip(model.parts, moved.part_db, strict=True), key=lambda x: -abs(x[1]))
-    return FindingWeight(finding, tuple(PartWeight(p.id, float(db)) for p, db in ranked if abs(db) >= SHOWN_FROM_DB), None)
+    shown = [PartWeight(model.parts[n].id, float(moved.part_db[n])) for n in np.flatnonzero(np.abs(moved.part_db) >= SHOWN_FROM_DB)]
+    return FindingWeight(finding, tuple(sorted(shown, key=lambda w: -abs(w.db))), None)

@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
+import numpy as np
+
 from spindle.diagnosis.belief.posterior import Belief
 from spindle.diagnosis.belief.trials import p_bad
 from spindle.diagnosis.given.case import Case, Change, Stock, Trial, TrialResult
@@ -51,7 +53,9 @@ def swap_table(case: Case, model: CompiledModel, belief: Belief, plan: Plan, cho
     for finding in case.standing:
         if isinstance(finding.what, Trial):
             rows += [_row(finding.id, c, finding.what, model, belief) for c in finding.what.changes if model.repairs[model.repair_index[c.repair]].uses_item]
-    swaps = [(float(choice.ask[n]), chance_with(a.swap, model, belief), a.swap) for n, a in enumerate(plan.asks) if a.swap is not None]
+    swaps = [
+        (float(choice.ask[n]), chance_with(a.swap, model, belief), a.swap) for n, a in enumerate(plan.asks) if a.swap is not None and np.isfinite(choice.ask[n])
+    ]
     worth = [s for s in swaps if s[1] >= WORTH_TRYING]
     if not worth:
         return SwapTable(tuple(rows), "", "", 0.0, swapped_twice(case, model))

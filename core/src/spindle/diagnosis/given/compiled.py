@@ -22,9 +22,9 @@ UNOPENED: Final = 1e-6
 """Prior of a handling fault before a step of ours could have brought it: as good as none, and never impossible."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class CompiledModel:
-    """One drive's share of a fault model, as arrays.
+    """One drive's share of a fault model, as arrays. Two are the same only if they are one.
 
     Attributes
     ----------
@@ -48,7 +48,7 @@ class CompiledModel:
     likelihood: Mapping[str, Floats]
     success: Floats
     membership: Floats
-    log_rows: dict[tuple[str, str, float], Floats] = field(default_factory=dict, compare=False)
+    log_rows: dict[tuple[str, str, float], Floats] = field(default_factory=dict)
     """log P(answer | fault) by question, answer and unreliability, filled as they are asked for: a drive's answers come back."""
 
     @cached_property

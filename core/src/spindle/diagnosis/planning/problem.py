@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -115,10 +116,12 @@ def bench_minutes(repair: Repair, model: CompiledModel) -> float:
     return repair.bench_min + sum(more for feature, more in repair.extra_min.items() if feature in model.sheet.features)
 
 
-def plan_for(model: CompiledModel, economy: Economy, *, stock: Sequence[Stock] = (), skip_questions: frozenset[str] = frozenset()) -> Plan:
+@lru_cache(maxsize=64)
+def plan_for(model: CompiledModel, economy: Economy, *, stock: tuple[Stock, ...] = ()) -> Plan:
     """Return the problem of one drive with the shop's figures and what the shelf holds.
 
-    Intake questions are no moves: they are asked at the counter. ``skip_questions`` leaves out what was asked already.
+    Intake questions are no moves: they are asked at the counter. Nothing of what was found is in it, so that the jobs on like
+    drives share it: what was asked already is closed in the :class:`~spindle.diagnosis.planning.lookahead.Position`.
     """
     repairs = model.repairs
     sources = tuple(_best_source(r, stock, model, economy) for r in repairs)
@@ -131,7 +134,7 @@ def plan_for(model: CompiledModel, economy: Economy, *, stock: Sequence[Stock] =
     for a, (repair, source) in enumerate(zip(repairs, sources, strict=True)):
         if repair.uses_item:
             success[a] *= 1.0 - (P_BAD_ITEM[Health.NEW] if source is None else p_bad(source, model))
-    asks = [Asked(q.id, question=q) for q in model.questions.values() if q.kind is not QuestionKind.INTAKE and q.id not in skip_questions]
+    asks = [Asked(q.id, question=q) for q in model.questions.values() if q.kind is not QuestionKind.INTAKE]
     asks += [Asked(f"swap:{s.repair}:{s.item}", swap=s, repair=_repair(s.repair, model)) for s in stock if s.is_donor and s.repair in model.repair_index]
     blocks = [_block(a, model) for a in asks]
     part_of = {p.id: n for n, p in enumerate(model.parts)}

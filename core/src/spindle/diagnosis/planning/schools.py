@@ -44,7 +44,7 @@ class Chart:
         return {a.id: n for n, a in enumerate(self.plan.asks)}
 
     def question(self, node: ChartNode) -> int:
-        """Return the index of the node's question, or -1 if it cannot be asked or was answered."""
+        """Return the index of the node's question, or -1 if this drive does not have it."""
         return self._question.get(node.ask, -1)
 
     def next_of(self, node: ChartNode, outcome: str) -> str:
@@ -72,7 +72,7 @@ class Chart:
             node = self.nodes[name]
             if node.ask:
                 q = self.question(node)
-                if q < 0:
+                if q < 0 or not at.open_[q]:
                     name = self.skip(node)
                     continue
                 chances = [float(at.after_answer(q, o, self.plan.problem).w.sum()) for o in range(len(self.outcomes(node)))]

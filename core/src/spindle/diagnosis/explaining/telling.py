@@ -1,0 +1,171 @@
+"""The moves in words: what each costs, what every answer would do, and why."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Final
+
+import numpy as np
+
+from spindle.diagnosis.belief.posterior import Belief
+from spindle.diagnosis.explaining.moves import AnswerPreview, Move, MoveKind
+from spindle.diagnosis.explaining.why import why_ask, why_repair, why_stop
+from spindle.diagnosis.given.case import Stock
+from spindle.diagnosis.given.compiled import CompiledModel, Floats
+from spindle.diagnosis.planning.cost import expected_cost
+from spindle.diagnosis.planning.lookahead import Choice, Position
+from spindle.diagnosis.planning.problem import Asked, Ints, Plan, ask_minutes, bench_minutes, part_terms
+from spindle.faults.model import Outcome
+
+_SWAP_ANSWERS: Final = (Outcome("no_change", "No change", "No change with the donor's part"), Outcome("clean", "Works", "Works with the donor's part"))
+
+
+@dataclass(frozen=True, slots=True)
+class Ranked:
+    """One move before it is told: "ask", "repair" or "stop", its place among its kind, and its expected cost to the end in euro."""
+
+    kind: str
+    index: int
+    expected_eur: float
+    is_idle: bool = False
+    """A question that changes nothing: whatever its answer, the best repair stays. Such a look stands behind all others."""
+
+
+@dataclass(frozen=True)
+class Telling:
+    """The moves from one position, ready to be ranked and told."""
+
+    plan: Plan
+    at: Position
+    choice: Choice
+    belief: Belief
+    model: CompiledModel
+
+    @cached_property
+    def best_at(self) -> list[str]:
+        """The repair that is best now at each depth ("" where giving up is): opening alone can change it, no answer needed."""
+        return ["" if a < 0 else self.model.repairs[a].id for a in self._first_at]
+
+    @cached_property
+    def _first_at(self) -> Ints:
+        n = len(self.plan.problem.close)
+        return expected_cost(np.tile(self.at.w, (n, 1)), np.arange(n), np.tile(self.at.free, (n, 1)), self.plan.problem)[1]
+
+    @cached_property
+    def _joint(self) -> Floats:
+        return np.asarray(self.at.w * self.plan.problem.likelihood)
+
+    @cached_property
+    def _tops(self) -> tuple[list[float], list[int], list[float]]:
+        """Chance of every answer, the likeliest fault after it, and how likely that is then."""
+        chance, top = self._joint.sum(axis=1), self._joint.argmax(axis=1)
+        return chance.tolist(), top.tolist(), (self._joint[np.arange(len(top)), top] / np.maximum(chance, 1e-300)).tolist()
+
+    def ranked(self) -> Iterator[Ranked]:
+        """Yield every move that is open, in no order."""
+        problem, at, choice = self.plan.problem, self.at, self.choice
+        here = self._first_at[np.maximum(at.depth, problem.ask_depth)]
+        stays = np.logical_and.reduceat(choice.first == np.repeat(here, np.diff(problem.first_row)), problem.first_row[:-1]) if len(here) else here
+        for n in np.flatnonzero(np.isfinite(choice.ask)):
+            yield Ranked("ask", int(n), float(choice.ask[n]), bool(stays[n]))
+        for a in np.flatnonzero(np.isfinite(choice.repair)):
+            yield Ranked("repair", int(a), float(choice.repair[a]))
+        yield Ranked("stop", -1, problem.giving_up(at.depth))
+
+    def move(self, one: Ranked, saves_eur: float) -> Move:
+        """Return a move with everything that is said of it."""
+        if one.kind == "repair":
+            return self._repair(one, saves_eur)
+        if one.kind == "ask":
+            return self._ask(one, saves_eur)
+        return Move(MoveKind.STOP, "hand_back", "Hand it back unrepaired", one.expected_eur, saves_eur, why=why_stop(self.belief, self.model))
+
+    def _repair(self, one: Ranked, saves_eur: float) -> Move:
+        repair, source, success = self.model.repairs[one.index], self.plan.sources[one.index], self.plan.problem.success[one.index]
+        price, wait = part_terms(repair, self.model) if source is None else (source.price_eur, source.wait_days)
+        return Move(
+            MoveKind.REPAIR,
+            repair.id,
+            repair.name,
+            one.expected_eur,
+            saves_eur,
+            step_eur=float(self.plan.problem.cost[self.at.depth, one.index]),
+            bench_min=bench_minutes(repair, self.model),
+            opening_min=self._opening_min(repair.depth),
+            part_eur=price,
+            wait_days=wait,
+            depth=repair.depth,
+            p_cures=float(self.at.w @ success),
+            mains="out",
+            why=why_repair(repair, self.at.w, success, self.model),
+            repair=repair.id,
+            item="" if source is None else source.item,
+            source=_source_word(source),
+        )
+
+    def _ask(self, one: Ranked, saves_eur: float) -> Move:
+        asked = self.plan.asks[one.index]
+        answers = self._answers(one.index, _SWAP_ANSWERS if asked.question is None else asked.question.outcomes)
+        step = self.plan.problem.asking(self.at.depth, one.index)
+        if asked.question is None:
+            return self._swap(asked, one, saves_eur, step, answers)
+        question = asked.question
+        return Move(
+            MoveKind.ASK,
+            question.id,
+            question.ask,
+            one.expected_eur,
+            saves_eur,
+            step,
+            bench_min=question.bench_min,
+            opening_min=self._opening_min(question.depth),
+            depth=question.depth,
+            mains=question.mains,
+            cautions=question.cautions,
+            answers=answers,
+            why=why_ask(answers, self.at.w, self.model),
+        )
+
+    def _swap(self, asked: Asked, one: Ranked, saves_eur: float, step_eur: float, answers: tuple[AnswerPreview, ...]) -> Move:
+        if asked.swap is None or asked.repair is None:
+            raise TypeError("a move that asks is a question or a swap")
+        return Move(
+            MoveKind.SWAP,
+            asked.id,
+            f"Try {asked.swap.item or 'the donor’s part'}: {asked.repair.name.lower()}, then the old one back",
+            one.expected_eur,
+            saves_eur,
+            step_eur,
+            bench_min=ask_minutes(asked, self.model),
+            opening_min=self._opening_min(asked.repair.depth),
+            depth=asked.repair.depth,
+            mains="out",
+            answers=answers,
+            why=why_ask(answers, self.at.w, self.model),
+            repair=asked.repair.id,
+            item=asked.swap.item,
+            source="donor",
+        )
+
+    def _answers(self, n: int, outcomes: tuple[Outcome, ...]) -> tuple[AnswerPreview, ...]:
+        chances, tops, top_p = self._tops
+        first = int(self.plan.problem.first_row[n])
+        return tuple(
+            AnswerPreview(o.id, o.label, chances[row], self.model.faults[tops[row]].id, top_p[row], self._name(int(self.choice.first[row])))
+            for row, o in enumerate(outcomes, first)
+        )
+
+    def _name(self, a: int) -> str:
+        return "" if a < 0 else self.model.repairs[a].id
+
+    def _opening_min(self, needed: int) -> float:
+        table = self.model.model.depths.open_min
+        return float(table[max(self.at.depth, needed)] - table[self.at.depth])
+
+
+def _source_word(source: Stock | None) -> str:
+    if source is None:
+        return ""
+    return "donor" if source.is_donor else "transit" if source.wait_days > 0 else "shelf"
