@@ -1,7 +1,9 @@
+from dataclasses import replace
+
 import pytest
 from hypothesis import Phase, settings
 from spindle.diagnosis.explaining.diagnose import Diagnosis, diagnose
-from spindle.diagnosis.given.case import Answer, Case, Change, Finding, Setting, Trial, TrialResult
+from spindle.diagnosis.given.case import Answer, Case, Change, Finding, Setting, Stock, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel, compile_model
 from spindle.drives.sheet import DriveSheet, Pairing
 from spindle.words.bench import Depth
@@ -50,6 +52,11 @@ class Bench:
         parts = [([*c.removesuffix(":stays").split(":"), "", ""][:3], c.endswith(":stays")) for c in changes.split("+")]
         made = tuple(Change(r, i, Health(h or "new"), stays=stays) for (r, i, h), stays in parts)
         return Finding(f"f{n}", Trial(made, TrialResult(result), int(passes or 0)))
+
+    def with_stock(self, repair: str, *items: str) -> "Bench":
+        """The same with these on the shelf for a repair, at no price."""
+        self.case = replace(self.case, stock=tuple(Stock(repair, i, Health.UNKNOWN) for i in items))
+        return self
 
     @property
     def found(self) -> Diagnosis:

@@ -17,7 +17,7 @@ from spindle.diagnosis.explaining.moves import MoveKind
 from spindle.diagnosis.given.case import Answer, Case, Change, Finding, Setting, Stock, Trial, TrialResult
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.diagnosis.given.economy import Economy
-from spindle.diagnosis.planning.problem import plan_for
+from spindle.diagnosis.planning.plan import plan_for
 from spindle.drives.sheet import ReferenceTime
 from spindle.errors import CaseError, SheetError
 from spindle.faults.model import Claim
@@ -50,9 +50,10 @@ def test_a_count_and_the_word_for_it_are_one_finding():
 
 @given(failed=st.integers(0, 6), passes=st.integers(1, 20))
 def test_more_clean_passes_are_less_likely_while_the_fault_is_there(failed, passes):
-    steady = Steadiness(np.array([0.0, 0.4, 1.0]), failed, 6)
+    steady = Steadiness(np.array([0.0, 0.4, 1.0, 0.0]), np.array([0, 0, 0, 1.0]), failed, 6)
     assert (steady.p_clean(passes + 1) <= steady.p_clean(passes) + 1e-12).all()
-    assert (np.diff(steady.p_clean(passes)) >= -1e-12).all()
+    assert steady.p_clean(passes)[3] == pytest.approx(0.97**passes)
+    assert (np.diff(steady.p_clean(passes)[:3]) >= -1e-12).all()
 
 
 def test_a_fault_seen_rarely_wants_more_passes_and_a_dear_rest_is_probable():

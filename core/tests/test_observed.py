@@ -2,9 +2,10 @@
 
 from dataclasses import replace
 
+import numpy as np
 import pytest
 from spindle.bench.classes import matrix_summary
-from spindle.diagnosis.belief.likelihood import answer_likelihood
+from spindle.diagnosis.belief.likelihood import answer_log_likelihood
 from spindle.diagnosis.belief.posterior import believe
 from spindle.diagnosis.evidence.gather import LeftOut, gather, read
 from spindle.diagnosis.evidence.observation import observed
@@ -51,7 +52,9 @@ def test_a_count_without_its_failure_may_be_any_failure():
     seen = observed("f", Answer("spins", "holds", tries=6, failed=2), question, 0)
     assert seen.shows == question.fails
     rows = MODEL.likelihood["spins"][[[o.id for o in question.outcomes].index(f) for f in question.fails]]
-    assert answer_likelihood(seen, MODEL) == pytest.approx(rows.sum(axis=0))
+    guess = 0.03 * len(question.fails) / len(question.outcomes)
+    told = np.exp(answer_log_likelihood(seen, MODEL, is_home=True))
+    assert told[MODEL.sound == 0] == pytest.approx((0.97 * rows.sum(axis=0) + guess)[MODEL.sound == 0])
 
 
 def test_a_class_that_failed_once_in_two_is_not_said_to_read():

@@ -18,7 +18,7 @@ MODEL = compile_model(PAIRED)
 
 
 def steady(share):
-    return Steadiness(np.full(len(MODEL.faults), share))
+    return Steadiness(share * (1 - MODEL.sound), MODEL.sound)
 
 
 CHANGES = st.builds(
@@ -53,9 +53,10 @@ def one_trial(trial, f, fault, is_good, clean):
         worse = max(worse, repair.worsens.get(fault, 0.0))
     if trial.result is TrialResult.CLEAN:
         return 1 - uncured * (1 - clean(trial.clean_passes)[f])
+    shown = 0.03 if fault == "nothing_wrong" else 1.0
     if trial.result is TrialResult.CHANGED:
-        return uncured
-    return uncured * (worse if trial.result is TrialResult.WORSE else 1 - worse)
+        return uncured * shown
+    return uncured * shown * (worse if trial.result is TrialResult.WORSE else 1 - worse)
 
 
 @settings(max_examples=80, deadline=None)

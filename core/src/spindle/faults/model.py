@@ -10,12 +10,16 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Final
 
-from spindle.words.bench import Depth, Mains
+from spindle.words.bench import Depth, Mains, Reach
 
 CANT_TELL: Final = "cant_tell"
 """Answer to any question; it is logged and weighs nothing."""
 LEAK: Final = "not_listed"
 """The fault that is always in every model: "not on the list"."""
+NOTHING: Final = "nothing_wrong"
+"""The other one that always is: the drive is sound, and the trouble lay elsewhere or came and went (C65)."""
+SOUND_PART: Final = "nothing"
+"""The part that it is listed under."""
 
 
 class QuestionKind(StrEnum):
@@ -111,6 +115,14 @@ class Question:
     """Outcomes that mean "this stage did not work", worst last."""
     normal: str = ""
     """The answer of a sound unit, where it is not the first."""
+    stage: Reach = Reach.NOTHING
+    """How far the drive must have come for this to be seen at all."""
+    proves: Mapping[str, Reach] = field(default_factory=dict)
+    """Answer -> how far the drive came, if that is the answer."""
+    stops: Mapping[str, Reach] = field(default_factory=dict)
+    """Answer -> what the drive did not reach, if that is the answer."""
+    instrument: str = ""
+    """What it takes that not every shop has; see :class:`spindle.words.bench.Instrument`."""
 
     @property
     def is_behaviour(self) -> bool:
@@ -158,6 +170,8 @@ class Repair:
     """Bench minutes more where the drive sheet has the feature ("motor_soldered": 12)."""
     blocked_by: str = ""
     """``question=outcome`` after which it is not offered: a level that reads high is no reason for more drive (trap T12)."""
+    instrument: str = ""
+    """What it takes that not every shop has; see :class:`spindle.words.bench.Instrument`."""
     worsens: Mapping[str, float] = field(default_factory=dict)
     """P(it gets worse | this fault, not cured): a reflow that makes it worse speaks for the chip (trap T4)."""
 
@@ -246,5 +260,9 @@ class FaultModel:
     chart: Mapping[str, ChartNode] = field(default_factory=dict)
     """A good flow chart with looks, meter and donors; it begins at ``start``."""
     claims: tuple[Claim, ...] = ()
+    home: str = ""
+    """The question that shows whether the disc gets home: the hidden step that every later stage shares."""
+    way_in: tuple[str, ...] = ()
+    """Faults of the way in: where the disc is home all the same, the drive does what a sound one does."""
     schools: Mapping[str, tuple[str, tuple[str, ...]]] = field(default_factory=dict)
     """Rule-of-thumb orders of repair: id -> (name, repair ids in order)."""

@@ -13,7 +13,7 @@ from typing import Any, Final, TypeVar
 from spindle.errors import ModelError
 from spindle.faults.model import ChartNode, Claim, Depths, Fault, FaultModel, Link, Outcome, Pair, Path, Question, QuestionKind, Repair, Row, SubAssembly
 from spindle.shipped import read_toml
-from spindle.words.bench import Depth, Mains
+from spindle.words.bench import Depth, Mains, Reach
 
 _T = TypeVar("_T")
 _KIND_ORDER: Final = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
@@ -45,6 +45,8 @@ def read_family(name: str) -> FaultModel:
         paths=tuple(Path(p["id"], p["title"], tuple(_links(p["links"], links, name))) for p in both),
         chart={key: _entry(ChartNode, n, name) for key, n in {**shared["chart"], **own["chart"]}.items()},
         claims=tuple(_entry(Claim, c, name) for c in (*shared["claims"], *own.get("claims", ()))),
+        home=own["reach"]["home"],
+        way_in=tuple(own["reach"]["way_in"].split()),
         schools={key: (s["name"], tuple(s["order"])) for key, s in {**own["schools"], **shared["schools"]}.items()},
     )
 
@@ -99,8 +101,38 @@ def _questions(shared: Mapping[str, Any], own: Mapping[str, Any], file: str) -> 
         every.append(_entry(Question, {**entry, "rows": rows, "outcomes": tuple(Outcome(*o) for o in entry["outcomes"])}, file))
     if added:
         raise ModelError(f"{file}.toml: rows for unknown questions: {', '.join(added)}")
+    every = _reaching(every, shared["reach"], own["reach"])
     place = {kind: n for n, kind in enumerate(_KIND_ORDER)}
     return tuple(sorted(every, key=lambda q: (place.get(q.kind, 9), q.order, q.depth if q.kind not in place else 0)))
+
+
+def _reaching(questions: list[Question], *tables: Mapping[str, Any]) -> list[Question]:
+    """Return the questions with what the drive must have reached for each, and what each answer says of that.
+
+    ``needs`` names questions by what they need (any other with the mains live needs power); ``proves`` and ``stops`` name
+    answers, as ``question=answer,answer``.
+
+    Raises
+    ------
+    ModelError
+        If a word names no question or no answer.
+    """
+    of = {q.id: q for q in questions}
+    stage = {q.id: Reach.POWER if q.mains is Mains.LIVE else Reach.NOTHING for q in questions}
+    said: dict[str, dict[str, dict[str, Reach]]] = {"proves": {}, "stops": {}}
+    for table in tables:
+        for reach, ids in table["needs"].items():
+            stage.update(dict.fromkeys(ids.split(), Reach[reach.upper()]))
+        for what, by_question in said.items():
+            for reach, words in table[what].items():
+                for word in words.split():
+                    question, _, outcomes = word.partition("=")
+                    by_question.setdefault(question, {}).update(dict.fromkeys(outcomes.split(","), Reach[reach.upper()]))
+    unknown = {*stage, *said["proves"], *said["stops"]} - set(of)
+    unknown |= {f"{q}={o}" for told in said.values() for q, outcomes in told.items() if q in of for o in outcomes if of[q].outcome(o) is None}
+    if unknown:
+        raise ModelError(f"reach: nobody knows {', '.join(sorted(unknown))}")
+    return [replace(q, stage=stage[q.id], proves=said["proves"].get(q.id, {}), stops=said["stops"].get(q.id, {})) for q in questions]
 
 
 def _rows(entries: Iterable[Any]) -> tuple[Row, ...]:

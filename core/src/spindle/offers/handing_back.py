@@ -8,7 +8,7 @@ from typing import Final
 
 from spindle.diagnosis.belief.posterior import Belief
 from spindle.diagnosis.given.compiled import CompiledModel
-from spindle.faults.model import LEAK
+from spindle.faults.model import LEAK, NOTHING
 
 _SURE: Final = ((0.95, "nearly certain"), (0.8, "very likely"), (0.5, "likely"))
 """Least probability -> how sure that is, in an owner's words."""
@@ -48,6 +48,8 @@ def cause_of(belief: Belief, model: CompiledModel) -> Cause:
     fault, p = model.faults[top], float(belief.p[top])
     if fault.id == LEAK:
         return Cause("Cause unknown: nothing on our list fits well.")
+    if p >= NAMED_FROM and fault.id == NOTHING:
+        return Cause("Nothing wrong found with this drive: the fault did not show here.", p, next(words for least, words in _SURE if p >= least))
     if p < NAMED_FROM:
         return Cause("Cause not found for certain.")
     return Cause(f"{fault.name}.", p, next(words for least, words in _SURE if p >= least))

@@ -37,3 +37,34 @@ class Power(StrEnum):
 
 
 POWER_NAMES: Final = MappingProxyType({Power.OUT: "Mains out", Power.STANDBY: "Standby: plug in, console off", Power.LIVE: "Mains live"})
+
+
+class Reach(IntEnum):
+    """How far a drive comes with a disc: each step needs those before it."""
+
+    NOTHING = 0
+    POWER = 1
+    DISC = 2
+    """The disc is in, by the drive's own doing."""
+    TURN = 3
+    """The disc turns, and goes on turning."""
+    READ = 4
+
+
+class Instrument(StrEnum):
+    """What a shop may have, or not, beside hand tools and a plain meter."""
+
+    SCOPE = "scope"
+    LIGHT_METER = "light_meter"
+    BENCH_SUPPLY = "bench_supply"
+    HOT_AIR = "hot_air"
+
+
+INSTRUMENT_NAMES: Final = MappingProxyType(
+    {
+        Instrument.SCOPE: "Oscilloscope",
+        Instrument.LIGHT_METER: "Light meter for laser diodes",
+        Instrument.BENCH_SUPPLY: "Bench supply or current clamp",
+        Instrument.HOT_AIR: "Hot air, and the skill for fine chips",
+    }
+)

@@ -15,3 +15,4 @@ class Duty(StrEnum):
     HAND_BACK = "hand a unit back"
     SHEETS = "change drive sheets and what fits where"
     SHELF = "change what is on the shelf"
+    SHOP = "say what the shop has"

@@ -57,6 +57,18 @@ def curve_before(belief: Belief, p_cured: float = 0.5) -> Callable[[int], float]
     return lambda n: p_cured / (p_cured + (1.0 - p_cured) * float(belief.p @ belief.steadiness.p_clean(n)))
 
 
+def tries_to_be_sound(belief: Belief, model: CompiledModel) -> int:
+    """Return how many more tries in a row have to go well until it is :data:`CONFIDENCE` sure that nothing is wrong."""
+    still = belief.p * (1.0 - model.sound)
+    well = belief.p * model.sound
+
+    def p_sound(tries: int) -> float:
+        clean = belief.steadiness.p_clean(tries)
+        return float(well @ clean) / float((well + still) @ clean)
+
+    return passes_needed(p_sound)
+
+
 def judge_ending(belief: Belief, model: CompiledModel, economy: Economy) -> Ending:
     """Return whether the unit is proven, wants more passes, or is better handed back as "probable".
 

@@ -60,7 +60,7 @@ def log_weights(log_before: Floats, evidence: Evidence, since: dict[str, Floats]
     -------
     ndarray of shape (n_faults,)
     """
-    news = sum((answer_log_likelihood(o, model) for o in evidence.news.values()), np.zeros(len(model.faults)))
+    news = sum((answer_log_likelihood(o, model, is_home=evidence.far.is_home) for o in evidence.news.values()), np.zeros(len(model.faults)))
     after = np.asarray(news + sum(since.values(), np.zeros(len(model.faults))))
     brought = opened_by(evidence.trials, model)
     out = log_before + after + np.log(1.0 - sum(brought.values()))

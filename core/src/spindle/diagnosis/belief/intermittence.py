@@ -24,7 +24,10 @@ from spindle.diagnosis.given.compiled import CompiledModel, Floats
 
 STEADY_FAILS: Final = 0.97
 """P(a try fails | a steady fault): one in thirty gets through by luck."""
+SLIP: Final = 0.03
+"""P(a try of a sound drive fails, or seems to): a disc laid askew, a look away."""
 _A, _B = 2.0, 2.0
+_TINY: Final = 1e-300
 _USUAL_TRIES: Final = 6
 """Tries that the question "the same disc six times" asks for, where no count was written down."""
 
@@ -37,11 +40,14 @@ class Steadiness:
     ----------
     p_intermittent : ndarray of shape (n_faults,)
         P(it comes and goes | fault, what was counted).
+    sound : ndarray of shape (n_faults,)
+        1 at "nothing wrong".
     failed, tries : int
         The count that it rests on; 0 of 0 if none.
     """
 
     p_intermittent: Floats
+    sound: Floats
     failed: int = 0
     tries: int = 0
 
@@ -49,13 +55,15 @@ class Steadiness:
         """Return P(``passes`` passes in a row are clean | fault still there), of shape (n_faults,)."""
         a, b = _A + self.failed, _B + self.tries - self.failed
         lucky = float(np.exp(betaln(a, b + passes) - betaln(a, b)))
-        return np.asarray((1.0 - self.p_intermittent) * (1.0 - STEADY_FAILS) ** passes + self.p_intermittent * lucky)
+        there = (1.0 - self.p_intermittent) * (1.0 - STEADY_FAILS) ** passes + self.p_intermittent * lucky
+        return np.asarray(np.where(self.sound > 0.0, (1.0 - SLIP) ** passes, there))
 
 
 def share_intermittent(model: CompiledModel) -> Floats:
     """Return P(comes and goes | fault) before anything was counted, of shape (n_faults,)."""
-    question = model.questions["repeats"]
-    return np.asarray(model.likelihood["repeats"][[o.id for o in question.outcomes].index("comes_and_goes")])
+    ids = [o.id for o in model.questions["repeats"].outcomes]
+    seldom = model.likelihood["repeats"][[ids.index("comes_and_goes"), ids.index("not_here")]].sum(axis=0)
+    return np.asarray(seldom * (1.0 - model.sound))
 
 
 def count_likelihood(failed: int, tries: int, model: CompiledModel) -> Floats:
@@ -64,7 +72,23 @@ def count_likelihood(failed: int, tries: int, model: CompiledModel) -> Floats:
     ways = float(comb(tries, failed))
     steady = ways * STEADY_FAILS**failed * (1.0 - STEADY_FAILS) ** (tries - failed)
     comes_and_goes = ways * float(np.exp(betaln(_A + failed, _B + tries - failed) - betaln(_A, _B)))
-    return np.asarray((1.0 - share) * steady + share * comes_and_goes)
+    slips = ways * SLIP**failed * (1.0 - SLIP) ** (tries - failed)
+    return np.asarray(np.where(model.sound > 0.0, slips, (1.0 - share) * steady + share * comes_and_goes))
+
+
+def clean_run(answers: Iterable[Observation]) -> Observation | None:
+    """Return the answer with the most tries in a row that all went well; what was tried once is no run."""
+    runs = [a for a in answers if (a.tries or 0) > 1 and not a.failed and not a.is_failure and a.question.is_behaviour and a.question.id != "repeats"]
+    return max(runs, key=lambda a: a.tries or 0, default=None)
+
+
+def clean_run_likelihood(tries: int, model: CompiledModel) -> Floats:
+    """Return P(all the other tries went well too | fault, the first one did), of shape (n_faults,).
+
+    What does not show at one try does not show at the next, unless it comes and goes: ``B(a, b + n) / B(a, b + 1)`` of those.
+    """
+    share = share_intermittent(model)
+    return np.asarray(1.0 - share + share * float(np.exp(betaln(_A, _B + tries) - betaln(_A, _B + 1))))
 
 
 def widest_count(answers: Iterable[Observation]) -> Observation | None:
@@ -79,14 +103,12 @@ def steadiness(evidence: Evidence, model: CompiledModel) -> Steadiness:
     count = widest_count(evidence.answers.values())
     word = evidence.answers["repeats"].outcome if "repeats" in evidence.answers else ""
     if count is None and word == "comes_and_goes":
-        return Steadiness(np.ones_like(share), _USUAL_TRIES // 2 + more, _USUAL_TRIES + more)  # some of six failed, some did not
-    if count is None and word != "always":
-        failed, tries = 0, 0
-    else:
-        failed, tries = (count.failed or 0, count.tries or 0) if count else (_USUAL_TRIES, _USUAL_TRIES)
+        return Steadiness(1.0 - model.sound, model.sound, _USUAL_TRIES // 2 + more, _USUAL_TRIES + more)  # some of six failed, some did not
+    usual = {"always": (_USUAL_TRIES, _USUAL_TRIES), "not_here": (0, _USUAL_TRIES)}
+    failed, tries = (count.failed or 0, count.tries or 0) if count else usual.get(word, (0, 0))
     failed, tries = failed + more, tries + more
     if not tries:
-        return Steadiness(share)
+        return Steadiness(share, model.sound)
     coming = share * np.exp(betaln(_A + failed, _B + tries - failed) - betaln(_A, _B))
     steady = (1.0 - share) * STEADY_FAILS**failed * (1.0 - STEADY_FAILS) ** (tries - failed)
-    return Steadiness(np.asarray(coming / (coming + steady)), failed, tries)
+    return Steadiness(np.asarray(coming / np.maximum(coming + steady, _TINY)), model.sound, failed, tries)

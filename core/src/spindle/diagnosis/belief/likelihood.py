@@ -6,13 +6,17 @@ from typing import Final
 
 import numpy as np
 
-from spindle.diagnosis.belief.intermittence import count_likelihood, widest_count
+from spindle.diagnosis.belief.intermittence import clean_run, clean_run_likelihood, count_likelihood, widest_count
 from spindle.diagnosis.evidence.gather import Evidence
 from spindle.diagnosis.evidence.observation import Observation
 from spindle.diagnosis.evidence.playtime import judge_time
-from spindle.diagnosis.given.compiled import CompiledModel, Floats
+from spindle.diagnosis.given.compiled import CompiledModel, Floats, silent
+from spindle.faults.model import Question, QuestionKind
+from spindle.faults.scale import ROW_FLOOR
+from spindle.words.bench import Reach
 from spindle.words.witness import UNRELIABILITY, Witness
 
+_TINY: Final = 1e-300
 TAMPERED_STORY: Final = 1.5
 """Who hides that he has been inside tells the rest as loosely: the owner's unreliability times this (trap T20)."""
 
@@ -22,31 +26,40 @@ def unreliability(source: Witness, *, is_tampered: bool) -> float:
     return UNRELIABILITY[source] * (TAMPERED_STORY if is_tampered and source is Witness.OWNER else 1.0)
 
 
-def answer_likelihood(seen: Observation, model: CompiledModel) -> Floats:
-    """Return P(what was seen | fault) if the answer is no guess, of shape (n_faults,).
+def logged(question: Question, model: CompiledModel, *, is_home: bool, source: Witness, eps: float) -> Floats:
+    """Return P(outcome is logged | fault), of shape (n_outcomes, n_faults): ``(1 - eps) L + eps / n_outcomes``.
 
-    Of a stage that failed now and then, it is what it does when it fails that counts here; how often it does is for the count.
+    Of what needs a disc, where nobody knows whether it is home: home and not home, mixed. Nobody at a bench logs a stage of a sound
+    drive as failed without trying it again: such a failure ends "nothing wrong" (C65).
     """
-    table = model.likelihood[seen.question.id]
+    rows = np.asarray((1.0 - eps) * model.likelihood[question.id] + eps / len(question.outcomes))
+    if source is Witness.BENCH and question.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS) and question.id != "repeats":
+        failed, sound = np.array([o.id in question.fails for o in question.outcomes]), model.sound > 0.0
+        rows[np.ix_(failed, sound)] = ROW_FLOOR
+        rows[np.ix_(~failed, sound)] *= (1.0 - ROW_FLOOR * failed.sum()) / rows[np.ix_(~failed, sound)].sum(axis=0)
+    if is_home or question.stage < Reach.DISC:
+        return rows
+    away = (1.0 - eps) * silent(question) + eps / len(question.outcomes)
+    return np.asarray(model.p_home * rows + (1.0 - model.p_home) * away[:, None])
+
+
+def answer_log_likelihood(seen: Observation, model: CompiledModel, *, is_home: bool, is_tampered: bool = False) -> Floats:
+    """Return log P(what was seen is logged | fault), of shape (n_faults,), eps being the unreliability of the source.
+
+    Of a stage that failed now and then, it is what it does when it fails that counts here; how often it does is for the count. Where
+    it may have been several outcomes, a guess falls on each alike.
+    """
+    eps = unreliability(seen.source, is_tampered=is_tampered)
+    key = (seen.question.id, " ".join(seen.shows), eps, is_home)
+    if seen.seconds is None and key in model.log_rows:
+        return model.log_rows[key]
+    rows = logged(seen.question, model, is_home=is_home, source=seen.source, eps=eps)
     ids = [o.id for o in seen.question.outcomes]
     reference = model.sheet.reference_times.get(seen.question.id)
     if seen.seconds is not None and reference is not None and seen.outcome in ("reads", "slow"):
         usual = judge_time(seen.seconds, reference).p_usual
-        return np.asarray(usual * table[ids.index("reads")] + (1.0 - usual) * table[ids.index("slow")])
-    return np.asarray(table[[ids.index(o) for o in seen.shows]].sum(axis=0))
-
-
-def answer_log_likelihood(seen: Observation, model: CompiledModel, *, is_tampered: bool = False) -> Floats:
-    """Return ``log[(1 - eps) P(outcome | fault) + eps m / n_outcomes]``, of shape (n_faults,), eps being the unreliability of the source.
-
-    m is how many outcomes it may have been; a guess falls on each alike.
-    """
-    eps = unreliability(seen.source, is_tampered=is_tampered)
-    key = (seen.question.id, " ".join(seen.shows), eps)
-    if seen.seconds is None and key in model.log_rows:
-        return model.log_rows[key]
-    guess = eps * len(seen.shows) / len(model.likelihood[seen.question.id])
-    row = np.asarray(np.log((1.0 - eps) * answer_likelihood(seen, model) + guess))
+        return np.asarray(np.log(usual * rows[ids.index("reads")] + (1.0 - usual) * rows[ids.index("slow")]))
+    row = np.asarray(np.log(rows[[ids.index(o) for o in seen.shows]].sum(axis=0)))
     if seen.seconds is None:
         model.log_rows[key] = row
     return row
@@ -76,9 +89,38 @@ def answer_rows(evidence: Evidence, model: CompiledModel) -> dict[str, Floats]:
     """Return one log-likelihood of shape (n_faults,) per answer that counts, by finding id; a count is added to the answer that it was made with."""
     tampered = is_tampered(evidence)
     count = count_log_likelihood(evidence, model)
+    run = clean_run(evidence.answers.values()) if count is None else None
+    if run is not None:
+        count = run.question.id, np.log(clean_run_likelihood(run.tries or 0, model))
     rows = {}
     for question, seen in evidence.answers.items():
-        is_counted_elsewhere = count is not None and question == "repeats"
-        row = np.zeros(len(model.faults)) if is_counted_elsewhere else answer_log_likelihood(seen, model, is_tampered=tampered)
+        is_counted_elsewhere = count is not None and run is None and question == "repeats"
+        row = np.zeros(len(model.faults)) if is_counted_elsewhere else answer_log_likelihood(seen, model, is_home=evidence.far.is_home, is_tampered=tampered)
         rows[seen.finding] = row + count[1] if count is not None and count[0] == question else row
     return rows
+
+
+def share_home(evidence: Evidence) -> list[Observation]:
+    """Return the answers that hang on whether the disc got home, where nobody knows: one silence must not count as many (C63)."""
+    return [] if evidence.far.is_home else [o for o in evidence.answers.values() if o.question.stage >= Reach.DISC]
+
+
+def home_log_likelihood(evidence: Evidence, model: CompiledModel) -> Floats:
+    """Return what the rows of the answers that share one hidden step lack to their joint likelihood, of shape (n_faults,).
+
+    ``log sum_h P(h | f) prod_i L(o_i | f, h) - sum_i log sum_h P(h | f) L(o_i | f, h)``, h being that the disc got home; each L with the
+    unreliability of its source. A hidden common cause, summed out (J. Pearl, *Probabilistic Reasoning*, 1988, ch. 4).
+    """
+    shared, tampered = share_home(evidence), is_tampered(evidence)
+    if len(shared) < 2:
+        return np.zeros(len(model.faults))
+    home, away = np.log(model.p_home), np.log(np.maximum(1.0 - model.p_home, _TINY))
+    alone = np.zeros(len(model.faults))
+    for seen in shared:
+        eps, ids = unreliability(seen.source, is_tampered=tampered), [o.id for o in seen.question.outcomes]
+        guess = eps * len(seen.shows) / len(ids)
+        quiet = float(silent(seen.question)[[ids.index(o) for o in seen.shows]].sum())
+        home = home + answer_log_likelihood(seen, model, is_home=True, is_tampered=tampered)
+        away = away + np.log((1.0 - eps) * quiet + guess)
+        alone = alone + answer_log_likelihood(seen, model, is_home=False, is_tampered=tampered)
+    return np.asarray(np.logaddexp(home, away) - alone)

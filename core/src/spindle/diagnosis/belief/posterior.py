@@ -13,11 +13,12 @@ import numpy as np
 
 from spindle.diagnosis.belief import handling
 from spindle.diagnosis.belief.intermittence import Steadiness, steadiness
-from spindle.diagnosis.belief.likelihood import answer_rows
+from spindle.diagnosis.belief.likelihood import answer_rows, home_log_likelihood, share_home
 from spindle.diagnosis.belief.trials import trials_log_likelihood
 from spindle.diagnosis.evidence.gather import Evidence, LeftOut, Read, gather, read
 from spindle.diagnosis.given.case import Answer, Case, Finding, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
+from spindle.words.bench import Reach
 
 DECIBAN = 10.0 / np.log(10.0)
 
@@ -33,7 +34,7 @@ class Belief:
     p_part : ndarray of shape (n_parts,)
         The same summed over each sub-assembly.
     log_prior : ndarray of shape (n_faults,)
-        What was believed before the answers, after a change that cured one fault of two.
+        What was believed before the answers, after a change that cured one fault of two; and what answers that share a hidden step say together.
     rows : mapping of finding id to ndarray of shape (n_faults,)
         Log-likelihood of each answer that counts.
     """
@@ -89,7 +90,7 @@ def _believe(lines: tuple[Read, ...], model: CompiledModel, known: dict[object, 
     evidence = gather(lines, model)
     rows = answer_rows(evidence, model)
     steady = steadiness(evidence, model)
-    log_prior = _log_prior(lines, evidence, model)
+    log_prior = _log_prior(lines, evidence, model) + home_log_likelihood(evidence, model)
     if evidence.trials:
         known = {} if known is None else known
         rests_on = (*map(id, evidence.trials), steady.failed, steady.tries, steady.p_intermittent.tobytes())
@@ -162,7 +163,7 @@ def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dic
     return moved
 
 
-_REACHES_FURTHER: Final = ("power", "opened_before", "repeats")
+_REACHES_FURTHER: Final = ("opened_before", "repeats")
 """Questions whose answer decides how others are weighed."""
 
 
@@ -171,8 +172,15 @@ def _rows_that_stand_alone(case: Case, belief: Belief) -> set[str]:
     evidence, of = belief.evidence, {f.id: f.what for f in case.standing}
     replaced = {what.question for i, r in evidence.left_out.items() if r is LeftOut.REPLACED and isinstance(what := of[i], Answer)}
     reaching = {*_REACHES_FURTHER, *replaced, *evidence.news}
+    seen_now = (*evidence.answers.values(), *evidence.news.values())
+    if any(o.halts is not None for o in seen_now):
+        reaching |= {o.question.id for o in seen_now if o.halts is not None or o.proves}
+    together = share_home(evidence)
+    reaching |= {o.question.id for o in together} if len(together) > 1 else set()
+    home_by = [o.question.id for o in seen_now if o.proves >= Reach.DISC]
+    reaching |= set(home_by) if len(home_by) == 1 else set()
     is_proved = evidence.changed_at < 0 and any(isinstance(w, Trial) and w.result is TrialResult.CLEAN for w in of.values())
-    baseline = [o for o in (*evidence.answers.values(), *evidence.news.values()) if o.is_seen_failing] if is_proved else []
+    baseline = [o for o in seen_now if o.is_seen_failing] if is_proved else []
     last_of_baseline = baseline[0].question.id if len(baseline) == 1 else ""
     return {
         seen.finding

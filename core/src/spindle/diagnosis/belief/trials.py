@@ -10,7 +10,7 @@ from typing import Final
 
 import numpy as np
 
-from spindle.diagnosis.belief.intermittence import Steadiness
+from spindle.diagnosis.belief.intermittence import SLIP, Steadiness
 from spindle.diagnosis.given.case import Change, Stock, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.words.health import P_BAD_ITEM, P_BAD_KNOWN_FAILING, Health
@@ -191,14 +191,15 @@ def _result(one: _Named, uncured: Floats, model: CompiledModel, *, steadiness: S
     """Return P(what the trial showed | fault) where its changes leave the fault with that chance."""
     if one.trial.result is TrialResult.CLEAN:
         return np.asarray(1.0 - uncured * (1.0 - steadiness.p_clean(max(one.trial.clean_passes, 1))))
+    shown = np.where(model.sound > 0.0, SLIP, 1.0)  # a trial in vain has seen the fault
     if one.trial.result is TrialResult.CHANGED:
-        return uncured  # what remains was not cured by it
+        return uncured * shown  # what remains was not cured by it
     worse = np.full(len(model.faults), P_WORSE)
     for _, change in one.changes:
         for fault, chance in model.repairs[model.repair_index[change.repair]].worsens.items():
             if fault in model.fault_index:
                 worse[model.fault_index[fault]] = max(worse[model.fault_index[fault]], chance)
-    return uncured * (worse if one.trial.result is TrialResult.WORSE else 1.0 - worse)
+    return uncured * shown * (worse if one.trial.result is TrialResult.WORSE else 1.0 - worse)
 
 
 def cure_curve(trials: Sequence[Trial], posterior: Floats, model: CompiledModel, steadiness: Steadiness) -> Callable[[int], float]:
@@ -230,7 +231,8 @@ def cure_curve(trials: Sequence[Trial], posterior: Floats, model: CompiledModel,
 
     def p_cured(passes: int) -> float:
         lucky = uncured * steadiness.p_clean(passes)
-        return float(before @ (1.0 - uncured)) / max(float(before @ (1.0 - uncured + lucky)), _TINY)
+        well = 1.0 - uncured + model.sound * lucky  # where nothing was wrong, nothing is left
+        return float(before @ well) / max(float(before @ (1.0 - uncured + lucky)), _TINY)
 
     return p_cured
 

@@ -11,6 +11,7 @@ import numpy as np
 from spindle.diagnosis.belief.likelihood import is_tampered, unreliability
 from spindle.diagnosis.belief.posterior import Belief
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
+from spindle.faults.model import LEAK, NOTHING
 
 BAYES_FACTOR: Final = 10.0
 """How many times better the best pair has to explain the findings than the best single fault before it is said."""
@@ -44,7 +45,7 @@ def fit_pair(belief: Belief, model: CompiledModel) -> PairFit | None:
         single, pair = _log_rows(model, seen.question.id, seen.outcome, unreliability(seen.source, is_tampered=tampered))
         one += single
         two += pair
-    real = np.array([not f.opened_by and f.id != "not_listed" for f in model.faults])
+    real = np.array([not f.opened_by and f.id not in (LEAK, NOTHING) for f in model.faults])
     allowed = np.triu(real[:, None] & real[None], 1)
     log_prior = np.log(model.prior)
     weight = np.where(allowed, two + log_prior[:, None] + log_prior[None] + np.log1p(model.pair_excess), -np.inf)

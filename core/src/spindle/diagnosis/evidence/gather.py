@@ -8,11 +8,12 @@ from enum import StrEnum
 from typing import Final
 
 from spindle.diagnosis.evidence.observation import Observation, observed, tried_again
+from spindle.diagnosis.evidence.reach import HowFar, how_far, is_out_of_reach
 from spindle.diagnosis.evidence.vocabulary import check_words
 from spindle.diagnosis.given.case import Answer, Finding, Remark, Setting, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel, faults_named
 from spindle.faults.model import CANT_TELL, Question, QuestionKind
-from spindle.words.bench import Depth, Mains
+from spindle.words.bench import Depth, Mains, Reach
 
 LIKELY_CURED: Final = 0.5
 """A change has touched a fault if it would have cured it more often than not."""
@@ -30,6 +31,7 @@ class LeftOut(StrEnum):
     DISC_WRONG_WAY = "disc_wrong_way"
     UNPAIRED_BOARD = "unpaired_board"
     UNPOWERED = "unpowered"
+    NOT_REACHED = "not_reached"
     NO_BASELINE = "no_baseline"
     OLDER_THAN_CHANGE = "older_than_change"
 
@@ -46,6 +48,8 @@ class Evidence:
     trials : the trials that count, in order
     left_out : finding id to the reason why it weighs nothing
     changed_at : position in the findings of the last trial that changed the trouble; -1 if none did
+    beyond : question id to what was seen of a stage that the drive had not reached: no evidence, and still to be proved once it is mended
+    far : how far the drive comes, as it is now
     """
 
     answers: dict[str, Observation] = field(default_factory=dict)
@@ -54,6 +58,8 @@ class Evidence:
     trials: list[Trial] = field(default_factory=list)
     left_out: dict[str, LeftOut] = field(default_factory=dict)
     changed_at: int = -1
+    beyond: dict[str, Observation] = field(default_factory=dict)
+    far: HowFar = field(default_factory=HowFar)
 
     @property
     def said(self) -> dict[str, Observation]:
@@ -129,12 +135,12 @@ class _Reading:
                 self._answer(line.seen)
             elif isinstance(line.finding.what, Trial):
                 self._trial(line.finding, line.finding.what, line.place)
-        self._leave_out_unpowered()
+        far = self._leave_out_unreached()
         if not any(o.is_seen_failing for o in self._seen) and self._changed_at < 0:
             # an improvement over nothing seen is no evidence (trap T21)
             found.left_out.update({f.id: LeftOut.NO_BASELINE for _, f, trial in self._trial_lines if trial.result is TrialResult.CLEAN})
         trials = [t for _, f, t in self._trial_lines if f.id not in found.left_out]
-        return Evidence(found.answers, found.since, found.news, trials, found.left_out, self._changed_at)
+        return Evidence(found.answers, found.since, found.news, trials, found.left_out, self._changed_at, found.beyond, far)
 
     @property
     def _seen(self) -> list[Observation]:
@@ -192,21 +198,26 @@ class _Reading:
                 if kept.get(o.question.id) is o:
                     del kept[o.question.id]
 
-    def _leave_out_unpowered(self) -> None:
-        """Leave out what a drive without power was seen to do: it says nothing about the drive.
+    def _leave_out_unreached(self) -> HowFar:
+        """Leave out what the drive was seen to do at a stage that it had not reached: it says nothing about that stage.
 
-        Power that was lost by a step of ours takes along only what was seen after that step.
+        What stopped it since a step of ours takes along only what was seen after that step.
         """
-        lost = self._found.news.get("power")
-        power = lost or self._found.answers.get("power")
-        if power is None or power.outcome != "no":
+        far = how_far(self._found.answers.values())
+        self._leave_out_beyond(far, -1)
+        if self._found.news and self._trial_lines:
+            since = self._trial_lines[-1][0]
+            lately = how_far([o for o in self._seen if o.place > since])
+            self._leave_out_beyond(lately, since)
+            far = far if lately.halted is None else lately
+        return far
+
+    def _leave_out_beyond(self, far: HowFar, since: int) -> None:
+        if far.halted is None:
             return
-        since = self._trial_lines[-1][0] if lost is not None and self._trial_lines else -1
-        self._leave_out([o for o in self._seen if _needs_power(o.question) and o.place > since], LeftOut.UNPOWERED)
-
-
-def _needs_power(question: Question) -> bool:
-    return question.is_behaviour and question.mains is Mains.LIVE and question.id != "power"
+        beyond = [o for o in self._seen if o.place > since and o is not far.halted_by and is_out_of_reach(o.question, far.halted)]
+        self._found.beyond.update({o.question.id: o for o in beyond})
+        self._leave_out(beyond, LeftOut.UNPOWERED if far.halted is Reach.POWER else LeftOut.NOT_REACHED)
 
 
 def _reason_to_leave_out(finding: Finding, model: CompiledModel) -> LeftOut | None:
@@ -237,6 +248,6 @@ def _wrong_setting(question: Question, setting: Setting, model: CompiledModel) -
 
 
 def baseline_failures(evidence: Evidence, model: CompiledModel) -> tuple[str, ...]:
-    """Return the baseline stages and disc classes that failed, in the order of the baseline."""
-    failed = {q for q, o in evidence.answers.items() if o.is_failure}
+    """Return the baseline stages and disc classes that failed, in the order of the baseline; those that were not reached are still to be proved."""
+    failed = {q for q, o in {**evidence.answers, **evidence.beyond}.items() if o.is_failure}
     return tuple(q.id for q in model.questions.values() if q.id in failed and q.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS))

@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 
 from spindle.diagnosis.given.case import Answer
 from spindle.faults.model import Question
+from spindle.words.bench import Reach
 from spindle.words.witness import Witness
 
 
@@ -44,6 +45,24 @@ class Observation:
     def is_seen_failing(self) -> bool:
         """True for a failure that the bench itself saw: without one there is no baseline (trap T21)."""
         return self.source is Witness.BENCH and self.is_failure
+
+    @property
+    def proves(self) -> Reach:
+        """How far the drive came at least once."""
+        told = self.question.proves
+        if not told:
+            return Reach.NOTHING
+        return Reach(max((told.get(self.outcome, Reach.NOTHING), *(told.values() if self.is_now_and_then else ()))))
+
+    @property
+    def halts(self) -> Reach | None:
+        """What the drive did not reach at any try; None if it reached all that this can tell."""
+        return self.question.stops.get(self.outcome) if self.question.stops and not self.is_now_and_then else None
+
+    @property
+    def is_now_and_then(self) -> bool:
+        """True if it was counted, and held at some of the tries."""
+        return self.tries is not None and (self.failed or 0) < self.tries
 
     @property
     def line(self) -> str:

@@ -8,7 +8,7 @@ from typing import Annotated
 
 from spindle.diagnosis.given.economy import Economy
 from spindle.drives.sheet import DriveSheet
-from spindle.words.bench import Depth
+from spindle.words.bench import Depth, Instrument, Power
 from spindle.words.bounds import LengthBound, NumberBound, Short, TextBound, Tries, Word
 from spindle.words.health import Health
 from spindle.words.witness import Witness
@@ -110,6 +110,17 @@ class Stock:
 
 
 @dataclass(frozen=True, slots=True)
+class Bench:
+    """The state of the bench beside the findings: what can be done on it now."""
+
+    power: Power = Power.OUT
+    no_power: str | None = None
+    """Why no step that needs power may be done now, in words; empty if none is barred, None if the findings alone say it."""
+    lacks: frozenset[Instrument] = frozenset()
+    """Instruments that the shop does not have."""
+
+
+@dataclass(frozen=True, slots=True)
 class Case:
     """Everything that the diagnosis is computed from. Nothing of the result is kept in it."""
 
@@ -118,6 +129,7 @@ class Case:
     depth: Depth = Depth.CLOSED
     economy: Economy = field(default_factory=Economy)
     stock: tuple[Stock, ...] = ()
+    bench: Bench = Bench()
 
     @property
     def standing(self) -> tuple[Finding, ...]:

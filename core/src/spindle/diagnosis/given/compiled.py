@@ -14,10 +14,15 @@ from numpy.typing import NDArray
 from spindle.drives.sheet import DriveSheet
 from spindle.errors import ModelError
 from spindle.faults.library import MODELS
-from spindle.faults.model import Fault, FaultModel, Question, Repair, SubAssembly
+from spindle.faults.model import NOTHING, Fault, FaultModel, Question, QuestionKind, Repair, SubAssembly
 from spindle.faults.scale import ROW_FLOOR
+from spindle.words.bench import Reach
 
 Floats = NDArray[np.float64]
+SOUND_PERCENT: Final = 97.0
+"""A sound drive gives the normal answer to nearly every question: one look in thirty is a slip."""
+SILENT: Final = 0.97
+"""A drive whose disc is not home shows nothing at every later stage, but for a slip."""
 UNOPENED: Final = 1e-6
 """Prior of a handling fault before a step of ours could have brought it: as good as none, and never impossible."""
 
@@ -31,7 +36,9 @@ class CompiledModel:
     prior : ndarray of shape (n_faults,)
         P(fault), summing to 1.
     likelihood : mapping of question id to ndarray of shape (n_outcomes, n_faults)
-        P(outcome | fault), each column summing to 1, floored and tempered.
+        P(outcome | fault), each column summing to 1, floored and tempered; of what needs a disc: with the disc home.
+    p_home : ndarray of shape (n_faults,)
+        P(the disc gets home | fault).
     success : ndarray of shape (n_repairs, n_faults)
         P(repair cures fault).
     membership : ndarray of shape (n_parts, n_faults)
@@ -48,13 +55,19 @@ class CompiledModel:
     likelihood: Mapping[str, Floats]
     success: Floats
     membership: Floats
-    log_rows: dict[tuple[str, str, float], Floats] = field(default_factory=dict)
+    p_home: Floats
+    log_rows: dict[tuple[str, str, float, bool], Floats] = field(default_factory=dict)
     """log P(answer | fault) by question, answer and unreliability, filled as they are asked for: a drive's answers come back."""
 
     @cached_property
     def fault_index(self) -> Mapping[str, int]:
         """Position of each fault id."""
         return {f.id: i for i, f in enumerate(self.faults)}
+
+    @cached_property
+    def sound(self) -> Floats:
+        """1 at "nothing wrong", 0 elsewhere, of shape (n_faults,)."""
+        return np.array([float(f.id == NOTHING) for f in self.faults])
 
     @cached_property
     def pair_excess(self) -> Floats:
@@ -102,6 +115,9 @@ def compile_model(sheet: DriveSheet) -> CompiledModel:
             if fault in index:
                 success[a, index[fault]] = chance
     prior[[i for i, f in enumerate(faults) if f.opened_by]] = UNOPENED * prior.sum()
+    tables = {q.id: likelihood_table(q, faults, model, sheet) for q in questions.values()}
+    goes_in = [o.id not in questions[model.home].stops for o in questions[model.home].outcomes]
+    p_home = np.where([f.id == NOTHING for f in faults], 1.0 - ROW_FLOOR, tables[model.home][goes_in].sum(axis=0))
     membership = np.array([[1.0 if f.part == p.id else 0.0 for f in faults] for p in parts])
     return CompiledModel(
         model=model,
@@ -111,10 +127,17 @@ def compile_model(sheet: DriveSheet) -> CompiledModel:
         questions=questions,
         repairs=repairs,
         prior=prior / prior.sum(),
-        likelihood={q.id: likelihood_table(q, faults, model, sheet) for q in questions.values()},
+        likelihood=tables,
         success=success,
         membership=membership,
+        p_home=p_home,
     )
+
+
+def silent(question: Question) -> Floats:
+    """Return P(outcome | the disc is not home) of a question that needs one, of shape (n_outcomes,): the last of its bad answers."""
+    worst, n = question.bad[-1], len(question.outcomes)
+    return np.array([SILENT if o.id == worst else (1.0 - SILENT) / (n - 1) for o in question.outcomes])
 
 
 def cures(repair: Repair, model: FaultModel) -> dict[str, float]:
@@ -139,6 +162,10 @@ def likelihood_table(question: Question, faults: tuple[Fault, ...], model: Fault
     """
     width = len(question.outcomes)
     rows, default = _read_rows(question, model, sheet)
+    if question.kind is not QuestionKind.INTAKE:
+        rows = {NOTHING: _of_a_sound_unit(question), **rows}
+    if question.stage >= Reach.DISC:
+        rows |= dict.fromkeys(model.way_in, _of_a_sound_unit(question))
     table = np.empty((width, len(faults)))
     for i, fault_ in enumerate(faults):
         own = [rows[fault_.id]] if fault_.id in rows else [rows.get(name, default) for name in fault_.like.split()] or [default]
@@ -149,12 +176,19 @@ def likelihood_table(question: Question, faults: tuple[Fault, ...], model: Fault
     return np.asarray(table / table.sum(axis=0))
 
 
-def _read_rows(question: Question, model: FaultModel, sheet: DriveSheet) -> tuple[dict[str, tuple[int, ...]], tuple[int, ...] | None]:
+def _of_a_sound_unit(question: Question) -> tuple[float, ...]:
+    """Return the percentages of a drive that nothing is wrong with: the normal answer, but for a slip of the hand or the eye."""
+    normal = question.normal or question.outcomes[0].id
+    rest = (100.0 - SOUND_PERCENT) / (len(question.outcomes) - 1)
+    return tuple(SOUND_PERCENT if o.id == normal else rest for o in question.outcomes)
+
+
+def _read_rows(question: Question, model: FaultModel, sheet: DriveSheet) -> tuple[dict[str, tuple[float, ...]], tuple[float, ...] | None]:
     """Return the row of each fault that is named, and that of every other. A row for a feature of this drive replaces the plain one."""
     width = len(question.outcomes)
-    default: tuple[int, ...] | None = None
-    plain: dict[str, tuple[int, ...]] = {}
-    special: dict[str, tuple[int, ...]] = {}
+    default: tuple[float, ...] | None = None
+    plain: dict[str, tuple[float, ...]] = {}
+    special: dict[str, tuple[float, ...]] = {}
     for row in question.rows:
         if len(row.percent) != width or sum(row.percent) != 100:
             raise ModelError(f"question {question.id!r}, row {row.faults!r}: {row.percent} is not {width} percentages summing to 100")
