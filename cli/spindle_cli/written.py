@@ -31,6 +31,7 @@ def diagnosis_json(found: Diagnosis, model: CompiledModel) -> dict[str, Any]:
             {"finding": w.finding, "parts_db": {p.part: p.db for p in w.parts}, "left_out": w.left_out.value if w.left_out else None} for w in found.weights
         ],
         "next_moves": [_move(m) for m in advice.moves],
+        "barred": [asdict(b) for b in advice.barred],
         "either": advice.is_tie,
         "stop_and_think": advice.should_think,
         "held_back": advice.held_back or None,

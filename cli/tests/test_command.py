@@ -123,7 +123,7 @@ def test_what_is_no_case_file_is_refused(raw, says, tmp_path, capsys):
 
 
 SAYS = [
-    ("tray-jams-empty", lambda d: d["parts"][0]["part"] == "belt" and d["next_moves"][0]["item"] == "BELT-12"),
+    ("tray-jams-empty", lambda d: d["parts"][0]["part"] == "belt" and next(m for m in d["next_moves"] if m["kind"] == "repair")["item"] == "BELT-12"),
     ("lid-doubtful-donor", lambda d: {w["finding"]: w["left_out"] for w in d["weights"]}["f3"] == "disc_wrong_way" and d["swaps"]["next_item"] == "D-2"),
     ("new-since-our-step", lambda d: d["parts"][0]["part"] == "handling" and "new_symptom" in {n["code"] for n in d["notices"]}),
     ("one-of-two-cured", lambda d: d["suspects"][0]["fault"] == "switch_insert"),

@@ -11,8 +11,10 @@ from spindle.diagnosis.given.case import Case
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.diagnosis.given.economy import Economy
 from spindle.diagnosis.planning.cost import expected_cost, fixed_order_cost
-from spindle.diagnosis.planning.problem import plan_for
+from spindle.diagnosis.planning.plan import plan_for
+from spindle.diagnosis.planning.problem import state_of
 from spindle.drives.sheet import PartPrice
+from spindle.faults.model import NOTHING
 from spindle.words.bench import Depth
 
 from .conftest import PAIRED, RETRIES, Bench
@@ -24,16 +26,16 @@ TABLES = PLAN.problem
 
 def walked(w, d, free, tables):
     """The policy of the closed form, walked step by step with plain numbers: its cost truncated at the best place."""
-    best, spent, w = w.sum() * tables.giving_up(d), 0.0, w.copy()
+    best, spent, w = tables.giving_up(w, d), 0.0, w.copy()
     for _ in range(16):
-        ratio = np.where(free, w @ tables.success.T / tables.cost[d], 0)
+        ratio = np.where(free, w @ (tables.success * (MODEL.sound == 0)).T / tables.cost[d], 0)
         a = int(ratio.argmax())
-        if ratio[a] <= 0:
+        if ratio[a] <= 1e-15:
             break
         spent += w.sum() * tables.cost[d, a] + w @ tables.success[a] * tables.close_after[d, a]
         w, d = w * (1 - tables.success[a]), int(tables.ends[d, a])
         free = free & (np.arange(len(free)) != a)
-        best = min(best, spent + w.sum() * tables.giving_up(d))
+        best = min(best, spent + tables.giving_up(w, d))
     return best
 
 
@@ -113,7 +115,7 @@ def test_much_weight_off_the_list_says_stop_and_think():
 
 def test_a_fixed_order_costs_at_least_its_first_step():
     w = MODEL.prior
-    assert fixed_order_cost(w, 0, [], TABLES) == pytest.approx(150)
+    assert fixed_order_cost(w, 0, [], TABLES) == pytest.approx(150 * (1 - w[MODEL.fault_index[NOTHING]]))
     assert fixed_order_cost(w, 0, [0], TABLES) > TABLES.cost[0, 0]
 
 
@@ -128,9 +130,9 @@ def test_least_cost_of_a_move_is_at_most_the_sequence_and_that_at_most_giving_up
     bench.case = Case(PAIRED, bench.case.findings, Depth(depth), economy)
     tables = plan_for(MODEL, economy).problem
     p = believe(bench.case.findings, MODEL).p
-    sequence, _ = expected_cost(p[None], np.array([depth]), np.ones((1, len(MODEL.repairs)), dtype=bool), tables)
+    sequence, _ = expected_cost(p[None], np.array([state_of(depth, is_live=False)]), np.ones((1, len(MODEL.repairs)), dtype=bool), tables)
     least = min(m.expected_eur for m in bench.found.advice.moves)
-    assert least <= sequence[0] + 1e-9 <= tables.giving_up(depth) + 2e-9
+    assert least <= sequence[0] + 1e-9 <= tables.giving_up(p, state_of(depth, is_live=False)) + 2e-9
 
 
 @pytest.mark.parametrize("words", ["", RETRIES, "takes_disc=ignores wakes=no ejects=no spins=never fuse_test=open"])
@@ -141,9 +143,13 @@ def test_a_move_saves_what_the_best_of_another_kind_would_cost_more(words):
         assert move.saves_eur == max(0.0, min(others) - move.expected_eur)
 
 
-@pytest.mark.parametrize(("question", "depth", "eur"), [("spins", 0, 0.6), ("fuse_test", 0, 0.6 * 12), ("fuse_test", 1, 0.6 * 2), ("lens_look", 1, 0.6 * 7)])
-def test_a_question_costs_its_minutes_and_the_way_in(question, depth, eur):
-    assert TABLES.asking(depth, [a.id for a in PLAN.asks].index(question)) == pytest.approx(eur)
+@pytest.mark.parametrize(
+    ("question", "depth", "eur"),
+    [("spins", 0, 0.6 * 3), ("spins", 2, 0.6 * (3 + 6)), ("fuse_test", 0, 0.6 * 12), ("lens_look", 1, 0.6 * 7), ("lens_seek", 2, 0.6 * (3 + 6 + 2))],
+)
+def test_a_question_costs_its_minutes_and_the_way_to_where_it_can_be_asked(question, depth, eur):
+    """From the mains out: two minutes to put them in, six to make an open drive ready to run; closing far enough to take a disc."""
+    assert TABLES.asking(state_of(depth, is_live=False), [a.id for a in PLAN.asks].index(question)) == pytest.approx(eur)
 
 
 def test_every_move_says_why_and_what_it_costs():

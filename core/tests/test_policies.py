@@ -1,5 +1,6 @@
 """Schools and simulated futures on small random problems, against following them by hand."""
 
+from dataclasses import replace
 from types import SimpleNamespace
 
 import numpy as np
@@ -8,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from spindle.diagnosis.planning.cost import fixed_order_cost
 from spindle.diagnosis.planning.futures import by_choice, outturn, play, throw_units
-from spindle.diagnosis.planning.lookahead import Pick, Position, one_step, pick
+from spindle.diagnosis.planning.lookahead import Pick, Position, one_step, pick_in_pairs
 from spindle.diagnosis.planning.schools import Chart, cheapest_first, schools_from
 from spindle.faults.model import ChartNode
 
@@ -35,7 +36,7 @@ def chart_of(p, said=None, gone=()):
 def followed(at, name, p, said, gone):
     """The chart followed box by box."""
     if not name:
-        return at.w.sum() * p.giving_up(at.depth)
+        return p.giving_up(at.w, at.state)
     node, total = NODES[name], 0.0
     if node.ask:
         q = int(node.ask[1])
@@ -56,7 +57,7 @@ def test_a_flow_chart_costs_what_following_it_box_by_box_does(world, known):
     schools = {s.id: s for s in schools_from(at, plan, model, said)}
     in_order = [a for a in (2, 0) if at.free[a]]
     assert (schools["s"].name, schools["s"].first) == ("A school", f"r{in_order[0]}" if in_order else "")
-    assert schools["s"].expected_eur == pytest.approx(fixed_order_cost(at.w, at.depth, in_order, p))
+    assert schools["s"].expected_eur == pytest.approx(fixed_order_cost(at.w, at.state, in_order, p))
     assert (schools["cheapest_first"].name, schools["flow_chart"].name) == ("Cheapest first", "Flow chart with looks and meter")
     assert [s.expected_eur for s in schools_from(at, plan, model, said)] == sorted(s.expected_eur for s in schools.values())
 
@@ -71,7 +72,7 @@ def test_the_first_repair_of_a_chart_is_on_the_way_that_the_answers_lead(said, g
 
 def test_the_first_repair_of_a_chart_follows_the_likeliest_answers():
     rows = np.array([[0.2] * F, [0.8] * F, [0.1] * F, [0.7] * F, [0.2] * F])
-    chart = chart_of(problem_of(3, likelihood=rows))[0]
+    chart = chart_of(problem_of(3, likelihood=rows, at_home=rows, shuts=np.zeros((5, 2), dtype=bool)))[0]
     at = Position(np.full(F, 0.25), 0, np.array([True, False, True]), np.ones(2, dtype=bool))
     assert chart.first_repair(at) == "r2"
 
@@ -80,8 +81,8 @@ def test_the_first_repair_of_a_chart_follows_the_likeliest_answers():
 def test_cheapest_first_takes_what_can_help_by_the_price_of_its_step(world):
     at, p = world
     plan = chart_of(p)[1]
-    chance = p.success @ at.w / at.w.sum()
-    assert cheapest_first(at, plan) == tuple(f"r{a}" for a in sorted(range(A), key=lambda a: p.cost[at.depth, a]) if at.free[a] and chance[a] >= 0.02)
+    chance = (p.success * (p.sound == 0)) @ at.w / at.w.sum()
+    assert cheapest_first(at, plan) == tuple(f"r{a}" for a in sorted(range(A), key=lambda a: p.cost[at.state, a]) if at.free[a] and chance[a] >= 0.02)
 
 
 @pytest.mark.parametrize("seed", range(4))
@@ -101,18 +102,19 @@ def walked(unit, at, p):
     """One unit played by the advice's own policy, move by move: what it costs, and whether it is repaired."""
     paid = 0.0
     for _ in range(80):
-        move = pick(at, one_step(at, p), p)
+        move = pick_in_pairs(at, one_step(at, p), p)
         if move.kind == "stop":
-            return paid + p.giving_up(at.depth), False, at
+            is_sound = p.sound[unit.fault] > 0
+            return paid + p.close[at.state] + (0.0 if is_sound else p.give_up_eur), is_sound, at
         if move.kind == "ask":
-            paid += p.asking(at.depth, move.index)
+            paid += p.asking(at.state, move.index)
             at = branches(at, move.index, p)[unit.shows[move.index]]
         else:
-            paid += p.cost[at.depth, move.index]
+            paid += p.cost[at.state, move.index]
             if unit.cures[move.index]:
-                return paid + p.close_after[at.depth, move.index], True, at
+                return paid + p.close_after[at.state, move.index], True, at
             at = tried(at, move.index, p)[1]
-        at = Position(at.w / at.w.sum(), at.depth, at.free, at.open_)
+        at = replace(at, w=at.w / at.w.sum())
     return paid, False, at
 
 
@@ -121,9 +123,9 @@ def test_futures_cost_what_walking_each_of_them_does(seed):
     p = problem_of(seed)
     start = Position(np.array([0.8, 0.6, 0.4, 0.2]), seed % D, np.ones(A, dtype=bool), np.ones(2, dtype=bool))
     units = throw_units(30, start.w, p.likelihood, p.success, p.first_row, np.random.default_rng(seed))
-    plain = Position(start.w / start.w.sum(), start.depth, start.free, start.open_)
+    plain = Position(start.w / start.w.sum(), start.state, start.free, start.open_)
     paid, mended, _ = zip(*(walked(u, plain, p) for u in units), strict=True)
-    games = play(units, start, p, by_choice(pick))
+    games = play(units, start, p, by_choice(pick_in_pairs))
     assert [g.cost_eur for g in games] == pytest.approx(list(paid))
     assert [g.is_repaired for g in games] == list(mended)
     assert all(g.is_over and len(g.beliefs) >= len(g.repairs) and g.beliefs[0] == (0, pytest.approx(0.4)) for g in games)

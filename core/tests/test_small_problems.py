@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from spindle.diagnosis.planning.cost import expected_cost, fixed_order_cost
-from spindle.diagnosis.planning.lookahead import Choice, Pick, Position, information, one_step, pick, two_step
+from spindle.diagnosis.planning.lookahead import Choice, Pick, Position, in_pairs, information, one_step, pick, two_step
 from spindle.diagnosis.planning.problem import Problem
 
 D, A, F = 3, 3, 4
@@ -25,15 +25,19 @@ def problem_of(seed, **more):
         "ends": ends,
         "close_after": close[ends],
         "close": close,
-        "open_": open_,
         "give_up_eur": 150.0,
         "likelihood": rows,
+        "at_home": np.vstack([rng.dirichlet(np.ones(n), F).T for n in OUTCOMES]),
+        "brings_home": rng.integers(0, 2, sum(OUTCOMES)) > 0,
         "first_row": np.cumsum([0, *OUTCOMES]),
-        "ask_cost": rng.uniform(0, 4, len(OUTCOMES)),
-        "ask_depth": rng.integers(0, D, len(OUTCOMES)),
+        "ask": rng.uniform(0, 4, (D, len(OUTCOMES))),
+        "asked_in": rng.integers(0, D, (D, len(OUTCOMES))),
+        "shuts": rng.integers(0, 3, (sum(OUTCOMES), len(OUTCOMES))) < 1,
         "is_dear": rng.integers(0, 2, A) > 0,
+        "buys": rng.integers(0, 2, A) > 0,
         "targets": rng.integers(0, 2, (A, F)) > 0,
         "real": np.arange(F) < F - 1,
+        "sound": (np.arange(F) == 1) * float(rng.integers(0, 2)),
     }
     return Problem(**{**made, **more})
 
@@ -41,45 +45,55 @@ def problem_of(seed, **more):
 @st.composite
 def worlds(draw):
     rng = np.random.default_rng(draw(st.integers(0, 10**6)))
-    at = Position(
-        rng.dirichlet(np.ones(F)) * draw(st.sampled_from([1.0, 0.3])), int(rng.integers(0, D)), rng.integers(0, 2, A) > 0, rng.integers(0, 4, len(OUTCOMES)) > 0
-    )
+    w = rng.dirichlet(np.ones(F)) * draw(st.sampled_from([1.0, 0.3]))
+    at = Position(w, int(rng.integers(0, D)), rng.integers(0, 2, A) > 0, rng.integers(0, 4, len(OUTCOMES)) > 0, draw(st.booleans()))
     return at, problem_of(draw(st.integers(0, 10**6)))
+
+
+def giving_up(w, d, p):
+    """Nothing is lost on a sound unit but the closing."""
+    return sum(w[f] * (p.close[d] + (0.0 if p.sound[f] else p.give_up_eur)) for f in range(F))
+
+
+def aimed(w, a, p):
+    return sum(w[f] * p.success[a, f] for f in range(F) if not p.sound[f])
 
 
 def sequence(w, d, free, p):
     """The adaptive sequence by chance per euro, and the best place to stop: cost and first repair."""
-    spent, best, first, begun, free = 0.0, w.sum() * (p.give_up_eur + p.close[d]), -1, None, list(free)
+    spent, best, first, begun, free = 0.0, giving_up(w, d, p), -1, None, list(free)
     while True:
-        ratios = [w @ p.success[a] / p.cost[d, a] if free[a] else 0.0 for a in range(A)]
+        ratios = [aimed(w, a, p) / p.cost[d, a] if free[a] else 0.0 for a in range(A)]
         a = int(np.argmax(ratios))
-        if ratios[a] <= 0.0:
+        if ratios[a] <= 1e-15:
             return best, first
         begun = a if begun is None else begun
         spent += w.sum() * p.cost[d, a] + w @ p.success[a] * p.close_after[d, a]
         w, d, free[a] = w * (1 - p.success[a]), p.ends[d, a], False
-        total = spent + w.sum() * (p.give_up_eur + p.close[d])
+        total = spent + giving_up(w, d, p)
         if total < best:
             best, first = total, begun
 
 
 def branches(at, q, p):
     start = p.first_row[q]
-    deep, still = max(at.depth, p.ask_depth[q]), at.open_ & (np.arange(len(OUTCOMES)) != q)
-    return [Position(at.w * p.likelihood[start + o], deep, at.free, still) for o in range(OUTCOMES[q])]
+    still = at.open_ & (np.arange(len(OUTCOMES)) != q)
+    rows = p.at_home if at.is_home else p.likelihood
+    after = lambda r: (p.asked_in[at.state, q], at.free, still & ~p.shuts[r], at.is_home or p.brings_home[r])  # noqa: E731
+    return [Position(at.w * rows[start + o], *after(start + o)) for o in range(OUTCOMES[q])]
 
 
 def asking(at, q, p):
-    return at.w.sum() * (p.ask_cost[q] + p.open_[max(at.depth, p.ask_depth[q])] - p.open_[at.depth])
+    return at.w.sum() * p.ask[at.state, q]
 
 
 def tried(at, a, p):
-    spent = at.w.sum() * p.cost[at.depth, a] + at.w @ p.success[a] * p.close_after[at.depth, a]
-    return spent, Position(at.w * (1 - p.success[a]), p.ends[at.depth, a], at.free & (np.arange(A) != a), at.open_)
+    spent = at.w.sum() * p.cost[at.state, a] + at.w @ p.success[a] * p.close_after[at.state, a]
+    return spent, Position(at.w * (1 - p.success[a]), p.ends[at.state, a], at.free & (np.arange(A) != a), at.open_, at.is_home)
 
 
 def value(at, p):
-    return sequence(at.w, at.depth, at.free, p)[0]
+    return sequence(at.w, at.state, at.free, p)[0]
 
 
 def once(at, p, then=value):
@@ -87,7 +101,7 @@ def once(at, p, then=value):
     ask = [asking(at, q, p) + sum(then(b, p) for b in branches(at, q, p)) if at.open_[q] else np.inf for q in range(len(OUTCOMES))]
     repair = [np.inf] * A
     for a in range(A):
-        if at.free[a] and at.w @ p.success[a] > 0:
+        if at.free[a] and aimed(at.w, a, p) > 0:
             spent, left = tried(at, a, p)
             repair[a] = spent + then(left, p)
     return ask, repair
@@ -96,14 +110,14 @@ def once(at, p, then=value):
 def least(at, p):
     """The best that one more step can do: any move, stopping, or the sequence as it is."""
     ask, repair = once(at, p)
-    return min(*ask, *repair, at.w.sum() * (p.give_up_eur + p.close[at.depth]), value(at, p))
+    return min(*ask, *repair, giving_up(at.w, at.state, p), value(at, p))
 
 
 @given(worlds())
 def test_the_closed_form_is_the_sequence_with_its_best_end(world):
     at, p = world
-    cost, first = expected_cost(at.w[None], np.array([at.depth]), at.free[None], p)
-    assert (cost[0], first[0]) == (pytest.approx(sequence(at.w, at.depth, at.free, p)[0]), sequence(at.w, at.depth, at.free, p)[1])
+    cost, first = expected_cost(at.w[None], np.array([at.state]), at.free[None], p)
+    assert (cost[0], first[0]) == (pytest.approx(sequence(at.w, at.state, at.free, p)[0]), sequence(at.w, at.state, at.free, p)[1])
 
 
 @given(worlds())
@@ -112,10 +126,10 @@ def test_one_step_prices_every_move_and_says_what_each_answer_leads_to(world):
     choice, (ask, repair) = one_step(at, p), once(at, p)
     assert choice.ask == pytest.approx(ask)
     assert choice.repair == pytest.approx(repair)
-    assert choice.stop == pytest.approx(at.w.sum() * (p.give_up_eur + p.close[at.depth]))
+    assert choice.stop == pytest.approx(giving_up(at.w, at.state, p))
     for q in np.flatnonzero(at.open_):
         rows = slice(p.first_row[q], p.first_row[q + 1])
-        led = [sequence(b.w, b.depth, b.free, p) for b in branches(at, q, p)]
+        led = [sequence(b.w, b.state, b.free, p) for b in branches(at, q, p)]
         assert (list(choice.branch[rows]), list(choice.first[rows])) == (pytest.approx([c for c, _ in led]), [f for _, f in led])
 
 
@@ -128,6 +142,14 @@ def test_two_steps_value_each_move_by_the_best_next_one_and_are_never_dearer(wor
     assert deep.repair == pytest.approx([min(r, f) for r, f in zip(repair, first.repair, strict=True)])
     assert two_step(at, p, first, lambda: False).ask == pytest.approx(first.ask)
     assert deep.stop == first.stop
+
+
+@given(worlds())
+def test_in_pairs_a_question_is_worth_the_best_of_asking_one_more_or_none(world):
+    at, p = world
+    deep = in_pairs(at, p, one_step(at, p)).ask
+    asked_too = lambda b, q: asking(b, q, p) + sum(value(c, p) for c in branches(b, q, p))  # noqa: E731
+    assert deep == pytest.approx(once(at, p, lambda b, _: min(value(b, p), *(asked_too(b, q) for q in np.flatnonzero(b.open_)), np.inf))[0])
 
 
 @given(worlds())
@@ -146,7 +168,7 @@ def test_a_fixed_order_is_tried_to_its_end(world, order):
     for a in order:
         spent, now = tried(now, a, p)
         total += spent
-    assert fixed_order_cost(at.w, at.depth, order, p) == pytest.approx(total + now.w.sum() * p.giving_up(now.depth))
+    assert fixed_order_cost(at.w, at.state, order, p) == pytest.approx(total + giving_up(now.w, now.state, p))
 
 
 # One dear repair (0) whose target is fault 0, a cheap one (1) for fault 1, and one as dear (2) for fault 2.
@@ -155,6 +177,7 @@ SURE = {
     "success": np.where(TARGETS, 0.9, 0.0),
     "targets": TARGETS,
     "is_dear": np.array([True, False, True]),
+    "buys": np.array([True, False, True]),
     "cost": np.tile([40.0, 8.0, 40.0], (D, 1)),
     "real": np.arange(F) < 3,
 }
@@ -162,39 +185,43 @@ HELD, PLAIN = Pick("repair", 1, held_back=0), Pick("repair", 0)
 
 
 @pytest.mark.parametrize(
-    ("w", "more", "free", "move"),
+    ("w", "more", "free", "cheap", "move"),
     [
-        ([0.7, 0.1, 0.1, 0.1], {}, [1, 1, 1], HELD),
-        ([0.7, 0.08, 0.11, 0.11], {}, [1, 1, 1], HELD),
-        ([0.7, 0.07, 0.12, 0.11], {}, [1, 1, 1], PLAIN),
-        ([0.7, 0.1, 0.1, 0.1], {}, [1, 0, 1], PLAIN),
-        ([0.7, 0.1, 0.1, 0.1], {"is_dear": np.array([False, False, True])}, [1, 1, 1], PLAIN),
-        ([0.7, 0.1, 0.1, 0.1], {"is_dear": np.array([True, True, True])}, [1, 1, 1], PLAIN),
-        ([0.7, 0.1, 0.1, 0.1], {"real": np.array([True, False, True, True])}, [1, 1, 1], PLAIN),
-        ([0.7, 0.1, 0.1, 0.1], {"cost": np.tile([40.0, 20.0, 40.0], (D, 1))}, [1, 1, 1], PLAIN),
-        ([0.7, 0.1, 0.1, 0.1], {"cost": np.tile([40.0, 19.9, 40.0], (D, 1))}, [1, 1, 1], HELD),
-        ([0.7, 0.1, 0.1, 0.1], {"success": np.where(TARGETS, [[0.9], [0.44], [0.9]], 0.0)}, [1, 1, 1], PLAIN),
-        ([0.7, 0.1, 0.1, 0.1], {"success": np.where(TARGETS, [[0.9], [0.45], [0.9]], 0.0)}, [1, 1, 1], HELD),
-        ([0.7, 0.1, 0.1, 0.1], {"targets": TARGETS | (np.arange(F) == 1)}, [1, 1, 1], PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {}, [1, 1, 1], 51.0, HELD),
+        ([0.7, 0.08, 0.11, 0.11], {}, [1, 1, 1], 51.0, HELD),
+        ([0.7, 0.1, 0.1, 0.1], {}, [1, 1, 1], 51.01, PLAIN),
+        ([0.7, 0.07, 0.12, 0.11], {}, [1, 1, 1], 51.0, PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {}, [1, 0, 1], 51.0, PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {"is_dear": np.array([False, False, True])}, [1, 1, 1], 51.0, PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {"buys": np.array([True, True, True])}, [1, 1, 1], 51.0, PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {"real": np.array([True, False, True, True])}, [1, 1, 1], 51.0, PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {"cost": np.tile([40.0, 20.0, 40.0], (D, 1))}, [1, 1, 1], 51.0, PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {"cost": np.tile([40.0, 19.9, 40.0], (D, 1))}, [1, 1, 1], 51.0, HELD),
+        ([0.7, 0.1, 0.1, 0.1], {"success": np.where(TARGETS, [[0.9], [0.44], [0.9]], 0.0)}, [1, 1, 1], 51.0, PLAIN),
+        ([0.7, 0.1, 0.1, 0.1], {"success": np.where(TARGETS, [[0.9], [0.45], [0.9]], 0.0)}, [1, 1, 1], 51.0, HELD),
+        ([0.7, 0.1, 0.1, 0.1], {"targets": TARGETS | (np.arange(F) == 1)}, [1, 1, 1], 51.0, PLAIN),
     ],
 )
-def test_a_dear_part_waits_for_a_cheap_cause_of_real_weight(w, more, free, move):
+def test_a_dear_part_waits_for_a_cheap_cause_of_real_weight(w, more, free, cheap, move):
     p = problem_of(1, **{**SURE, **more})
     at = Position(np.array(w) * 2, 0, np.array(free) > 0, np.zeros(2, dtype=bool))
-    choice = Choice(np.full(2, np.inf), np.array([50.0, 60.0, 70.0]), 150.0, np.zeros(5), np.full(5, -1))
+    choice = Choice(np.full(2, np.inf), np.array([50.0, cheap, 70.0]), 150.0, np.zeros(5), np.full(5, -1))
     assert pick(at, choice, p) == move
 
 
 @pytest.mark.parametrize(
-    ("ask", "repair", "stop", "move"),
+    ("ask", "repair", "stop", "buys", "move"),
     [
-        (50.0, 50.4, 90.0, Pick("repair", 1)),
-        (50.0, 50.6, 90.0, Pick("ask", 1)),
-        (50.0, 60.0, 50.0, Pick("stop")),
-        (50.0, 60.0, 50.1, Pick("ask", 1)),
-        (np.inf, np.inf, 50.0, Pick("stop")),
+        (50.0, 50.14, 90.0, False, Pick("repair", 1)),
+        (50.0, 50.16, 90.0, False, Pick("ask", 1)),
+        (50.0, 50.01, 90.0, True, Pick("ask", 1)),
+        (50.0, 49.99, 90.0, True, Pick("repair", 1)),
+        (50.0, 60.0, 50.0, False, Pick("stop")),
+        (50.0, 60.0, 50.1, False, Pick("ask", 1)),
+        (np.inf, np.inf, 50.0, False, Pick("stop")),
     ],
 )
-def test_doing_comes_before_asking_within_a_tie_and_stopping_where_it_costs_no_more(ask, repair, stop, move):
+def test_doing_comes_before_asking_within_a_hair_unless_a_part_is_bought(ask, repair, stop, buys, move):
     choice = Choice(np.array([99.0, ask]), np.array([np.inf, repair, np.inf]), stop, np.zeros(5), np.full(5, -1))
-    assert pick(Position(np.full(F, 0.25), 0, np.ones(A, dtype=bool), np.ones(2, dtype=bool)), choice, problem_of(2, is_dear=np.zeros(A, dtype=bool))) == move
+    p = problem_of(2, is_dear=np.zeros(A, dtype=bool), buys=np.full(A, buys))
+    assert pick(Position(np.full(F, 0.25), 0, np.ones(A, dtype=bool), np.ones(2, dtype=bool)), choice, p) == move

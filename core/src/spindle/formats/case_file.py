@@ -6,14 +6,14 @@ from collections.abc import Callable, Mapping
 from dataclasses import asdict, fields, replace
 from typing import Any, Final
 
-from spindle.diagnosis.given.case import Answer, Case, Change, Finding, Remark, Setting, Stock, Trial, TrialResult
+from spindle.diagnosis.given.case import Answer, Bench, Case, Change, Finding, Remark, Setting, Stock, Trial, TrialResult
 from spindle.diagnosis.given.economy import Economy
 from spindle.drives.sheet import DriveSheet
 from spindle.errors import CaseError, UnknownWordError
 from spindle.faults.library import MODELS
 from spindle.formats.drive_facts import read_drive, write_drive
 from spindle.formats.place import Place
-from spindle.words.bench import Depth
+from spindle.words.bench import Depth, Instrument, Power
 from spindle.words.health import FUNCTIONS, Health
 from spindle.words.witness import Witness
 
@@ -39,16 +39,17 @@ def read_case(document: object) -> Case:
     sheet = read_drive(top.raw("drive"), "/drive")
     findings = [f for f in top.items("findings", _finding) if isinstance(f, Finding)]
     struck = _strikes(top, findings)
-    depth = Depth.CLOSED
-    if "bench" in top:
-        bench = Place(top.raw("bench"), "/bench", ("depth",))
-        name = bench.text("depth", "closed")
-        if name not in _DEPTHS:
-            raise CaseError("/bench/depth", f"{name!r} is none of {', '.join(_DEPTHS)}")
-        depth = _DEPTHS[name]
-    return Case(
-        sheet=sheet, findings=tuple(Finding(f.id, f.what, f.id in struck) for f in findings), depth=depth, economy=_economy(top), stock=_stock(top, sheet)
-    )
+    depth, bench = _bench(Place(top.raw("bench") if "bench" in top else {}, "/bench", ("depth", "power", "no_power", "lacks")))
+    stands = tuple(Finding(f.id, f.what, f.id in struck) for f in findings)
+    return Case(sheet=sheet, findings=stands, depth=depth, economy=_economy(top), stock=_stock(top, sheet), bench=bench)
+
+
+def _bench(bench: Place) -> tuple[Depth, Bench]:
+    name = bench.text("depth", "closed")
+    if name not in _DEPTHS:
+        raise CaseError("/bench/depth", f"{name!r} is none of {', '.join(_DEPTHS)}")
+    lacks = frozenset(Instrument(word) for word in bench.words("lacks", [i.value for i in Instrument]))
+    return _DEPTHS[name], Bench(bench.choice("power", Power, Power.OUT), bench.text("no_power", "") if "no_power" in bench else None, lacks)
 
 
 def _strikes(top: Place, findings: list[Finding]) -> set[str]:
@@ -173,12 +174,17 @@ def write_case(case: Case) -> dict[str, object]:
         "format": FORMAT,
         "version": VERSION,
         "drive": write_drive(case.sheet),
-        "bench": {"depth": case.depth.name.lower()},
+        "bench": _write_bench(case),
         "economy": {k: v for k, v in asdict(case.economy).items() if v is not None and k != "sign"},
         "stock": [write_stock(s) for s in case.stock],
         "findings": [_write_finding(f) for f in case.findings],
         "strikes": [f.id for f in case.findings if f.is_struck],
     }
+
+
+def _write_bench(case: Case) -> dict[str, object]:
+    held = {} if case.bench.no_power is None else {"no_power": case.bench.no_power}
+    return {"depth": case.depth.name.lower(), "power": case.bench.power.value, "lacks": sorted(case.bench.lacks), **held}
 
 
 def _write_finding(finding: Finding) -> dict[str, object]:

@@ -55,7 +55,7 @@ def compare_levels(model: CompiledModel, belief: Belief, plan: Plan, *, price_ce
     best: dict[str, LevelRow] = {}
     for a, (repair, source) in enumerate(zip(plan.repairs, plan.sources, strict=True)):
         hold = HOLDS.get(repair.id)
-        p = float(plan.problem.success[a] @ belief.p)
+        p = float(plan.problem.aims[a] @ belief.p)
         if hold is None or p < WORTH_OFFERING or (hold.rank in best and best[hold.rank].quote.p_success >= p):
             continue
         terms = None if source is None else (source.price_eur, source.wait_days)

@@ -7,11 +7,11 @@ from dataclasses import dataclass
 from typing import Final
 
 from spindle.diagnosis.belief.posterior import believe
-from spindle.diagnosis.explaining.advice import look_ahead
 from spindle.diagnosis.explaining.moves import Move, MoveKind
 from spindle.diagnosis.given.case import Case
 from spindle.diagnosis.given.compiled import CompiledModel
-from spindle.diagnosis.planning.problem import TRIAL_MIN, bench_minutes, part_terms
+from spindle.diagnosis.planning.outlook import look_ahead
+from spindle.diagnosis.planning.plan import TRIAL_MIN, bench_minutes, part_terms
 from spindle.words.bench import Depth
 
 WORTH_OFFERING: Final = 0.1
@@ -75,6 +75,6 @@ def offer_for(repair_id: str, case: Case, model: CompiledModel, *, price_cents_p
     a = model.repair_index[repair_id]
     source = outlook.plan.sources[a]
     terms = None if source is None else (source.price_eur, source.wait_days)
-    p_success = float(belief.p @ outlook.plan.problem.success[a])
+    p_success = float(belief.p @ outlook.plan.problem.aims[a])
     is_first = outlook.pick.kind == "repair" and outlook.pick.index == a
     return quote(repair_id, p_success, model, price_cents_per_min=price_cents_per_min, terms=terms), is_first

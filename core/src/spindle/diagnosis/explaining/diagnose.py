@@ -12,13 +12,14 @@ from spindle.diagnosis.belief.ending import Ending, judge_ending
 from spindle.diagnosis.belief.posterior import Belief, Moved, believe, weights_of_evidence
 from spindle.diagnosis.belief.two_faults import PairFit, fit_pair
 from spindle.diagnosis.evidence.gather import LeftOut
-from spindle.diagnosis.explaining.advice import Outlook, advise, look_ahead
+from spindle.diagnosis.explaining.advice import advise
 from spindle.diagnosis.explaining.moves import Advice, Notice
 from spindle.diagnosis.explaining.notices import notices
 from spindle.diagnosis.explaining.signal_path import PathState, signal_paths
 from spindle.diagnosis.explaining.swaps import SwapTable, swap_table
 from spindle.diagnosis.given.case import Case
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
+from spindle.diagnosis.planning.outlook import Outlook, look_ahead
 
 SHOWN_FROM_DB = 1.0
 """Weights below one deciban are not shown: nobody could notice them."""

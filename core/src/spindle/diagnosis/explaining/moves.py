@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
+from spindle.diagnosis.planning.possible import Barred
 from spindle.words.bench import Depth
 
 
@@ -96,6 +97,7 @@ class Advice:
     moves: tuple[Move, ...]
     mind_changes: tuple[MindChange, ...]
     best_repair: str
+    barred: tuple[Barred, ...] = ()
     is_tie: bool = False
     should_think: bool = False
     held_back: str = ""

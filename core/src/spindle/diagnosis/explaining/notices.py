@@ -3,20 +3,24 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from typing import Final
 
 from spindle.diagnosis.belief.contradictions import Contradiction
+from spindle.diagnosis.belief.ending import CONFIDENCE, tries_to_be_sound
 from spindle.diagnosis.belief.posterior import Belief
 from spindle.diagnosis.belief.two_faults import PairFit
 from spindle.diagnosis.evidence.gather import LeftOut
-from spindle.diagnosis.explaining.advice import Outlook
 from spindle.diagnosis.explaining.moves import Advice, MoveKind, Notice
 from spindle.diagnosis.explaining.swaps import swapped_twice
 from spindle.diagnosis.explaining.why import percent
 from spindle.diagnosis.given.case import Answer, Case, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.planning.outlook import Outlook
 from spindle.words.money import rounded
 
-TRIES: int = 3
+SOUND_FROM: Final = 0.3
+"""Chance from which "nothing wrong" is spoken of: below one in three there is a likelier story to follow."""
+TRIES: Final = 3
 """Stop-loss looks at three more tries: with the first two the mind is still made up."""
 
 
@@ -45,9 +49,24 @@ def notices(
         )
     told += _stop_loss(outlook, model)
     told += _blocked(belief, model)
-    if advice.moves[0].kind is MoveKind.STOP and not _is_clean(belief):
+    told += _nothing_wrong(belief, model)
+    if advice.moves[0].kind is MoveKind.STOP and not _is_clean(belief) and not model.sound[int(belief.p.argmax())]:
         told.append(Notice("probable", "Stop looking: hand it back with the probable cause, said as probable. It is a valid end."))
     return tuple(told)
+
+
+def _nothing_wrong(belief: Belief, model: CompiledModel) -> Iterator[Notice]:
+    """Say how likely it is that nothing is wrong, and what would make it sure (C65)."""
+    p = float(belief.p @ model.sound)
+    if p < SOUND_FROM or _is_clean(belief):
+        return
+    if p >= CONFIDENCE:
+        home = "hand it back as it is, and say what to watch at home: the disc, the supply, the plug"
+        yield Notice("nothing_wrong", f"Nothing is wrong here ({percent(p)}): {home}.")
+        return
+    more = tries_to_be_sound(belief, model)
+    sure = f"{more} more tries that go well, with known-clean discs and counted at a stage or a class, make it {percent(CONFIDENCE)} sure"
+    yield Notice("nothing_wrong", f"Perhaps nothing is wrong here ({percent(p)}). {sure}; one that fails ends it.")
 
 
 def _name(repair: str, model: CompiledModel) -> str:
@@ -81,6 +100,7 @@ def _objects(case: Case, _model: CompiledModel, belief: Belief) -> Iterator[Noti
 _LEFT_OUT_SAYS = {
     LeftOut.DISC_WRONG_WAY: "The disc lay the wrong way round for this position: that reads like a dead drive, and counts for nothing. Turn it over.",
     LeftOut.UNPAIRED_BOARD: "With a board that is not this console's own, “does not read” says nothing. It can only show whether something spins.",
+    LeftOut.NOT_REACHED: "The drive did not come that far: what it did not do at a later stage says nothing about that stage.",
     LeftOut.UNPOWERED: "The console has no power: what the drive did or did not do says nothing about the drive.",
     LeftOut.WRONG_STATE: "A finding was seen in another state than the question asks for, and counts for nothing.",
     LeftOut.NO_BASELINE: "Without a failure seen here before, an improvement is no evidence. Make the fault show first.",
@@ -127,16 +147,14 @@ def _stop_loss(outlook: Outlook, model: CompiledModel) -> Iterator[Notice]:
         return
     start, spent, cured = at, 0.0, 0.0
     for _ in range(TRIES):
-        ratio = [
-            (float(problem.success[a] @ start.w) / problem.cost[start.depth, a] if start.free[a] and a != whole else 0.0) for a in range(len(problem.success))
-        ]
+        ratio = [(float(problem.aims[a] @ start.w) / problem.cost[start.state, a] if start.free[a] and a != whole else 0.0) for a in range(len(problem.aims))]
         a = max(range(len(ratio)), key=ratio.__getitem__)
         if ratio[a] <= 0.0:
             return
-        spent += float(start.w.sum()) * float(problem.cost[start.depth, a])
-        cured += float(problem.success[a] @ start.w)
+        spent += float(start.w.sum()) * float(problem.cost[start.state, a])
+        cured += float(problem.aims[a] @ start.w)
         start = start.after_repair(a, problem)
-    dear, sure = float(problem.cost[at.depth, whole]), float(problem.success[whole] @ at.w)
+    dear, sure = float(problem.cost[at.state, whole]), float(problem.aims[whole] @ at.w)
     if spent > dear and sure > cured:
         tries = f"Three more tries cost about {rounded(spent, sign)} and cure {percent(cured)}"
         yield Notice("stop_loss", f"{tries}; the whole drive costs {rounded(dear, sign)} and cures {percent(sure)}.")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Final
@@ -10,13 +10,14 @@ from typing import Final
 import numpy as np
 
 from spindle.diagnosis.belief.posterior import Belief
-from spindle.diagnosis.explaining.moves import AnswerPreview, Move, MoveKind
+from spindle.diagnosis.explaining.moves import AnswerPreview, MindChange, Move, MoveKind
 from spindle.diagnosis.explaining.why import why_ask, why_repair, why_stop
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.diagnosis.planning.cost import expected_cost
 from spindle.diagnosis.planning.lookahead import Choice, Position
-from spindle.diagnosis.planning.problem import Asked, Ints, Plan, ask_minutes, bench_minutes, part_terms
+from spindle.diagnosis.planning.plan import ask_minutes, bench_minutes, part_terms
+from spindle.diagnosis.planning.problem import Asked, Ints, Plan, depth_in
 from spindle.faults.model import Outcome
 
 _SWAP_ANSWERS: Final = (Outcome("no_change", "No change", "No change with the donor's part"), Outcome("clean", "Works", "Works with the donor's part"))
@@ -43,19 +44,20 @@ class Telling:
     belief: Belief
     model: CompiledModel
 
-    @cached_property
-    def best_at(self) -> list[str]:
-        """The repair that is best now at each depth ("" where giving up is): opening alone can change it, no answer needed."""
-        return ["" if a < 0 else self.model.repairs[a].id for a in self._first_at]
+    @property
+    def best_repair(self) -> str:
+        """The repair that is best now; "" where giving up is."""
+        return self._name(int(self._first_at[self.at.state]))
 
     @cached_property
     def _first_at(self) -> Ints:
+        """The repair that is best in each state of the bench (-1: give up): opening alone can change it, no answer needed."""
         n = len(self.plan.problem.close)
         return expected_cost(np.tile(self.at.w, (n, 1)), np.arange(n), np.tile(self.at.free, (n, 1)), self.plan.problem)[1]
 
     @cached_property
     def _joint(self) -> Floats:
-        return np.asarray(self.at.w * self.plan.problem.likelihood)
+        return np.asarray(self.at.w * self.plan.problem.rows(is_home=self.at.is_home))
 
     @cached_property
     def _tops(self) -> tuple[list[float], list[int], list[float]]:
@@ -66,13 +68,13 @@ class Telling:
     def ranked(self) -> Iterator[Ranked]:
         """Yield every move that is open, in no order."""
         problem, at, choice = self.plan.problem, self.at, self.choice
-        here = self._first_at[np.maximum(at.depth, problem.ask_depth)]
-        stays = np.logical_and.reduceat(choice.first == np.repeat(here, np.diff(problem.first_row)), problem.first_row[:-1]) if len(here) else here
+        here = self._first_at[problem.asked_in[at.state]]
+        stays = np.logical_and.reduceat(choice.first == here[problem.question_of], problem.first_row[:-1]) if len(here) else here
         for n in np.flatnonzero(np.isfinite(choice.ask)):
             yield Ranked("ask", int(n), float(choice.ask[n]), bool(stays[n]))
         for a in np.flatnonzero(np.isfinite(choice.repair)):
             yield Ranked("repair", int(a), float(choice.repair[a]))
-        yield Ranked("stop", -1, problem.giving_up(at.depth))
+        yield Ranked("stop", -1, problem.giving_up(at.w, at.state))
 
     def move(self, one: Ranked, saves_eur: float) -> Move:
         """Return a move with everything that is said of it."""
@@ -80,10 +82,21 @@ class Telling:
             return self._repair(one, saves_eur)
         if one.kind == "ask":
             return self._ask(one, saves_eur)
-        return Move(MoveKind.STOP, "hand_back", "Hand it back unrepaired", one.expected_eur, saves_eur, why=why_stop(self.belief, self.model))
+        title = "Hand it back: nothing wrong found" if self.model.sound[int(self.belief.p.argmax())] else "Hand it back unrepaired"
+        return Move(MoveKind.STOP, "hand_back", title, one.expected_eur, saves_eur, why=why_stop(self.belief, self.model))
+
+    def mind_changes(self, moves: Iterable[tuple[Ranked, Move]]) -> tuple[MindChange, ...]:
+        """Return the open answers that would change the best repair, likeliest per euro first. None is a result: stop asking."""
+        found = []
+        for one, move in moves:
+            if not move.answers or one.is_idle:
+                continue
+            now = self._name(int(self._first_at[self.plan.problem.asked_in[self.at.state, one.index]]))
+            found += [MindChange(move.id, a.outcome, a.chance, move.step_eur, a.next_repair, move.title, a.label) for a in move.answers if a.next_repair != now]
+        return tuple(sorted(found, key=lambda c: c.chance / max(c.step_eur, 0.5), reverse=True))
 
     def _repair(self, one: Ranked, saves_eur: float) -> Move:
-        repair, source, success = self.model.repairs[one.index], self.plan.sources[one.index], self.plan.problem.success[one.index]
+        repair, source, success = self.model.repairs[one.index], self.plan.sources[one.index], self.plan.problem.aims[one.index]
         price, wait = part_terms(repair, self.model) if source is None else (source.price_eur, source.wait_days)
         return Move(
             MoveKind.REPAIR,
@@ -91,7 +104,7 @@ class Telling:
             repair.name,
             one.expected_eur,
             saves_eur,
-            step_eur=float(self.plan.problem.cost[self.at.depth, one.index]),
+            step_eur=float(self.plan.problem.cost[self.at.state, one.index]),
             bench_min=bench_minutes(repair, self.model),
             opening_min=self._opening_min(repair.depth),
             part_eur=price,
@@ -108,7 +121,7 @@ class Telling:
     def _ask(self, one: Ranked, saves_eur: float) -> Move:
         asked = self.plan.asks[one.index]
         answers = self._answers(one.index, _SWAP_ANSWERS if asked.question is None else asked.question.outcomes)
-        step = self.plan.problem.asking(self.at.depth, one.index)
+        step = self.plan.problem.asking(self.at.state, one.index)
         if asked.question is None:
             return self._swap(asked, one, saves_eur, step, answers)
         question = asked.question
@@ -119,7 +132,7 @@ class Telling:
             one.expected_eur,
             saves_eur,
             step,
-            bench_min=question.bench_min,
+            bench_min=ask_minutes(asked, self.model),
             opening_min=self._opening_min(question.depth),
             depth=question.depth,
             mains=question.mains,
@@ -134,7 +147,7 @@ class Telling:
         return Move(
             MoveKind.SWAP,
             asked.id,
-            f"Try {asked.swap.item or 'the donor’s part'}: {asked.repair.name.lower()}, then the old one back",
+            asked.title,
             one.expected_eur,
             saves_eur,
             step_eur,
@@ -161,8 +174,8 @@ class Telling:
         return "" if a < 0 else self.model.repairs[a].id
 
     def _opening_min(self, needed: int) -> float:
-        table = self.model.model.depths.open_min
-        return float(table[max(self.at.depth, needed)] - table[self.at.depth])
+        table, now = self.model.model.depths.open_min, depth_in(self.at.state)
+        return float(table[max(now, needed)] - table[now])
 
 
 def _source_word(source: Stock | None) -> str:

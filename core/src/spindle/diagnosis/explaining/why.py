@@ -38,4 +38,6 @@ def why_repair(repair: Repair, weights: Floats, success: Floats, model: Compiled
 def why_stop(belief: Belief, model: CompiledModel) -> str:
     """Say why going on does not pay."""
     top = int(belief.p.argmax())
+    if model.sound[top]:
+        return f"Nothing wrong shows here ({percent(float(belief.p[top]))}): what is not broken is not repaired."
     return f"Going on would cost more than it is likely to bring. Probable cause so far: “{model.faults[top].name}” ({percent(float(belief.p[top]))})."

@@ -16,11 +16,12 @@ import numpy as np
 from spindle.diagnosis.given.compiled import Floats
 from spindle.diagnosis.planning.problem import Flags, Ints, Problem
 
+_TINY: Final = 1e-15
 MAX_STEPS: Final = 16
 """Repairs looked ahead in the closed form; what is left after sixteen failed repairs is given up."""
 
 
-def expected_cost(weights: Floats, depth: Ints, available: Flags, problem: Problem) -> tuple[Floats, Ints]:
+def expected_cost(weights: Floats, state: Ints, available: Flags, problem: Problem) -> tuple[Floats, Ints]:
     """Return the expected cost of repair from many states at once, by the adaptive p/c sequence with best truncation.
 
     From each state the repair with the highest chance per euro is taken again and again; the result is the cheapest
@@ -31,8 +32,8 @@ def expected_cost(weights: Floats, depth: Ints, available: Flags, problem: Probl
     ----------
     weights : ndarray of shape (n_states, n_faults)
         Unnormalised P(fault) of each state.
-    depth : ndarray of shape (n_states,)
-        How deep each is open.
+    state : ndarray of shape (n_states,)
+        The state of the bench in each.
     available : ndarray of shape (n_states, n_repairs)
         Repairs that may still be tried.
 
@@ -49,23 +50,24 @@ def expected_cost(weights: Floats, depth: Ints, available: Flags, problem: Probl
     """
     w = np.array(weights, dtype=float)
     n = len(w)
-    d = np.array(depth, dtype=np.int64)
+    d = np.array(state, dtype=np.int64)
     free = np.array(available, dtype=bool)
     spent = np.zeros(n)
     rest = w.sum(axis=1)
-    best = rest * (problem.give_up_eur + problem.close[d])
+    best = w @ problem.give_up + rest * problem.close[d]
     first = np.full(n, -1, dtype=np.int64)
     pending = np.full(n, -1, dtype=np.int64)  # the first repair of a row whose sequence has not paid off yet
     rows = np.arange(n)
     fail = 1.0 - problem.success
     success_t = np.ascontiguousarray(problem.success.T)
+    sound = problem.success @ problem.sound  # a trial that would be clean anyway is no reason for a repair
     for step in range(MAX_STEPS):
         cure = w @ success_t
-        ratio = np.where(free, cure / problem.cost[d], 0.0)
+        ratio = np.where(free, (cure - sound * (w @ problem.sound)[:, None]) / problem.cost[d], 0.0)
         a = ratio.argmax(axis=1)
         at = np.arange(len(rows))
         p = cure[at, a]
-        alive = ratio[at, a] > 0.0
+        alive = ratio[at, a] > _TINY
         if step == 0:
             pending[rows] = a
         spent = spent + rest * problem.cost[d, a] + p * problem.close_after[d, a]
@@ -73,7 +75,7 @@ def expected_cost(weights: Floats, depth: Ints, available: Flags, problem: Probl
         rest = rest - p
         d = problem.ends[d, a]
         free[at, a] = False
-        total = spent + rest * (problem.give_up_eur + problem.close[d])
+        total = spent + w @ problem.give_up + rest * problem.close[d]
         better = alive & (total < best[rows])
         best[rows[better]] = total[better]
         first[rows[better]] = pending[rows[better]]
@@ -84,7 +86,7 @@ def expected_cost(weights: Floats, depth: Ints, available: Flags, problem: Probl
     return best, first
 
 
-def fixed_order_cost(weights: Floats, depth: int, order: Sequence[int], problem: Problem) -> float:
+def fixed_order_cost(weights: Floats, state: int, order: Sequence[int], problem: Problem) -> float:
     """Return the expected cost of trying repairs in a fixed order to its end, then giving the unit back, in euro times the total weight.
 
     Parameters
@@ -94,10 +96,10 @@ def fixed_order_cost(weights: Floats, depth: int, order: Sequence[int], problem:
     order : indices of repairs, each at most once
     """
     w = np.array(weights, dtype=float)
-    total, d = 0.0, depth
+    total, d = 0.0, state
     for a in order:
         p = float(w @ problem.success[a])
         total += float(w.sum()) * problem.cost[d, a] + p * problem.close_after[d, a]
         w = w * (1.0 - problem.success[a])
         d = int(problem.ends[d, a])
-    return total + float(w.sum()) * problem.giving_up(d)
+    return total + problem.giving_up(w, d)

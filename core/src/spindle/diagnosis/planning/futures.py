@@ -7,13 +7,13 @@ cure. So the same unit can be played by different policies, and they can be comp
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Final
 
 import numpy as np
 
 from spindle.diagnosis.given.compiled import Floats
-from spindle.diagnosis.planning.lookahead import Choice, Pick, Position, one_step_many, pick
+from spindle.diagnosis.planning.lookahead import Choice, Pick, Position, one_step_many, pick_in_pairs
 from spindle.diagnosis.planning.problem import Flags, Ints, Problem
 
 MAX_MOVES: Final = 80
@@ -47,12 +47,23 @@ class Game:
     unit: Unit
     at: Position
     history: tuple[tuple[str, int, int], ...] = ()
-    cost_eur: float = 0.0
+    spent_eur: dict[str, float] = field(default_factory=dict)
+    """What it was spent on: looking, repairs in vain, the cure, giving up."""
     is_over: bool = False
     is_repaired: bool = False
+    """It goes home working: cured, or nothing was wrong with it."""
     repairs: list[int] = field(default_factory=list)
     beliefs: list[tuple[int, float]] = field(default_factory=list)
     """(likeliest fault, its probability) before each move."""
+
+    @property
+    def cost_eur(self) -> float:
+        """All that was spent."""
+        return sum(self.spent_eur.values())
+
+    def pay(self, what: str, eur: float) -> None:
+        """Spend money on something."""
+        self.spent_eur[what] = self.spent_eur.get(what, 0.0) + eur
 
 
 Policy = Callable[[list[Game], Problem], Sequence[Pick]]
@@ -90,7 +101,7 @@ def play(  # the game's rules and its two ends
     keep_going: Callable[[], bool] = lambda: True,
 ) -> list[Game]:
     """Play every unit to its end by one policy, in lockstep; ``known`` is what was done before ``start``."""
-    games = [Game(u, Position(start.w / start.w.sum(), start.depth, start.free, start.open_), known) for u in units]
+    games = [Game(u, replace(start, w=start.w / start.w.sum()), known) for u in units]
     for _ in range(stop_after):
         running = [g for g in games if not g.is_over]
         if not running or not keep_going():
@@ -105,25 +116,26 @@ def _step(game: Game, move: Pick, problem: Problem) -> None:
     top = int(at.w.argmax())
     game.beliefs.append((top, float(at.w[top])))
     if move.kind == "stop":
-        game.cost_eur += problem.giving_up(at.depth)
-        game.is_over = True
+        is_sound = problem.sound[game.unit.fault] > 0.0
+        game.pay("the cure" if is_sound else "giving up", float(problem.close[at.state]) + (0.0 if is_sound else problem.give_up_eur))
+        game.is_over, game.is_repaired = True, bool(is_sound)
         return
     if move.kind == "ask":
         seen = int(game.unit.shows[move.index])
-        game.cost_eur += problem.asking(at.depth, move.index)
+        game.pay("looking", problem.asking(at.state, move.index))
         after = at.after_answer(move.index, seen, problem)
     else:
         seen = int(game.unit.cures[move.index])
-        game.cost_eur += float(problem.cost[at.depth, move.index])
+        game.pay("the cure" if seen else "repairs in vain", float(problem.cost[at.state, move.index]))
         game.repairs.append(move.index)
         if seen:
-            game.cost_eur += float(problem.close_after[at.depth, move.index])
+            game.pay("the cure", float(problem.close_after[at.state, move.index]))
             game.is_over = game.is_repaired = True
             return
         after = at.after_repair(move.index, problem)
     game.history = tuple(sorted((*game.history, (move.kind, move.index, seen))))
     total = float(after.w.sum())
-    game.at = Position(after.w / total, after.depth, after.free, after.open_)
+    game.at = replace(after, w=after.w / total)
 
 
 def by_choice(choose: Callable[[Position, Choice, Problem], Pick]) -> Policy:
@@ -131,7 +143,7 @@ def by_choice(choose: Callable[[Position, Choice, Problem], Pick]) -> Policy:
     known: dict[object, Pick] = {}
 
     def policy(games: list[Game], problem: Problem) -> Sequence[Pick]:
-        keys = [(g.history, g.at.depth) for g in games]
+        keys = [(g.history, g.at.state) for g in games]
         fresh = {k: g.at for k, g in zip(keys, games, strict=True) if k not in known}
         if fresh:
             choices = one_step_many(list(fresh.values()), problem)
@@ -168,7 +180,7 @@ def outturn(start: Position, problem: Problem, rng: np.random.Generator, *, n: i
     ``keep_going`` is asked before each round of moves, and may raise to give the whole thing up.
     """
     units = throw_units(n, start.w, problem.likelihood, problem.success, problem.first_row, rng)
-    games = play(units, start, problem, by_choice(pick), keep_going=keep_going)
+    games = play(units, start, problem, by_choice(pick_in_pairs), keep_going=keep_going)
     costs = np.array([g.cost_eur for g in games])
     low, median, high = np.quantile(costs, [0.1, 0.5, 0.9])
     return Outturn(float(costs.mean()), float(median), float(low), float(high), float(np.mean([g.is_repaired for g in games])))

@@ -8,7 +8,7 @@ References
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -18,7 +18,13 @@ from spindle.diagnosis.planning.cost import expected_cost
 from spindle.diagnosis.planning.problem import Flags, Ints, Problem
 
 TIE: Final = 0.01
-"""Moves whose expected costs differ by less than this share are a tie."""
+"""Moves whose expected costs differ by less than this share are a tie: "either" is said."""
+DOING_FIRST: Final = 0.003
+"""Within this share doing comes before asking, unless a part has to be bought for it."""
+GUARD: Final = 0.02
+"""How much dearer than the best a cheap step may be, and still go before a dear part (trap T32)."""
+NEXT_ASKED: Final = 8
+"""Questions that are looked at in pairs: the most promising by one step."""
 REAL_WEIGHT: Final = 0.08
 """P(fault) from which a cheap cause has real weight: one unit in twelve."""
 CHEAP_SHARE: Final = 0.5
@@ -37,29 +43,34 @@ class Position:
     ----------
     w : ndarray of shape (n_faults,)
         P(fault); need not sum to 1.
+    state : int
+        The state of the bench; see :func:`~spindle.diagnosis.planning.problem.state_of`.
     free : ndarray of shape (n_repairs,)
         Repairs not tried yet.
     open_ : ndarray of shape (n_questions,)
-        Questions not asked yet.
+        Questions that can be asked and were not yet.
     """
 
     w: Floats
-    depth: int
+    state: int
     free: Flags
     open_: Flags
+    is_home: bool = False
+    """The disc is known to get home."""
 
     def after_repair(self, a: int, problem: Problem) -> Position:
         """Return where the unit stands when repair ``a`` left the fault."""
         free = self.free.copy()
         free[a] = False
-        return Position(self.w * (1.0 - problem.success[a]), int(problem.ends[self.depth, a]), free, self.open_)
+        return Position(self.w * (1.0 - problem.success[a]), int(problem.ends[self.state, a]), free, self.open_, self.is_home)
 
     def after_answer(self, q: int, outcome: int, problem: Problem) -> Position:
-        """Return where the unit stands after that answer."""
-        still = self.open_.copy()
+        """Return where the unit stands after that answer: what it leaves out of reach, or answers, is not asked."""
+        row = int(problem.first_row[q]) + outcome
+        still = self.open_ & ~problem.shuts[row]
         still[q] = False
-        w = self.w * problem.likelihood[problem.first_row[q] + outcome]
-        return Position(w, max(self.depth, int(problem.ask_depth[q])), self.free, still)
+        w = self.w * problem.rows(is_home=self.is_home)[row]
+        return Position(w, int(problem.asked_in[self.state, q]), self.free, still, self.is_home or bool(problem.brings_home[row]))
 
 
 @dataclass(frozen=True)
@@ -95,43 +106,71 @@ def one_step(position: Position, problem: Problem) -> Choice:
 def one_step_many(positions: list[Position], problem: Problem) -> list[Choice]:
     """Return :func:`one_step` for several positions in one batch."""
     n_rows, n_repairs = len(problem.likelihood), len(problem.success)
-    question_of = np.repeat(np.arange(len(problem.ask_cost)), np.diff(problem.first_row))
-    weights, depths, free, cuts, picked = [], [], [], [0], []
+    question_of = problem.question_of
+    weights, states, free, cuts, picked = [], [], [], [0], []
     for at in positions:
         rows = np.flatnonzero(at.open_[question_of])
         fails = np.flatnonzero(at.free)
         after = np.repeat(at.free[None], len(fails), axis=0)
         after[np.arange(len(fails)), fails] = False
-        weights += [at.w * problem.likelihood[rows], at.w * (1.0 - problem.success[fails])]
-        depths += [np.maximum(at.depth, problem.ask_depth[question_of[rows]]), problem.ends[at.depth, fails]]
+        weights += [at.w * problem.rows(is_home=at.is_home)[rows], at.w * (1.0 - problem.success[fails])]
+        states += [problem.asked_in[at.state, question_of[rows]], problem.ends[at.state, fails]]
         free += [np.repeat(at.free[None], len(rows), axis=0), after]
         cuts.append(cuts[-1] + len(rows) + len(fails))
         picked.append((rows, fails))
-    value, first = expected_cost(np.vstack(weights), np.concatenate(depths), np.vstack(free), problem)
+    value, first = expected_cost(np.vstack(weights), np.concatenate(states), np.vstack(free), problem)
     out = []
     for n, (at, (rows, fails)) in enumerate(zip(positions, picked, strict=True)):
         own, own_first = value[cuts[n] : cuts[n + 1]], first[cuts[n] : cuts[n + 1]]
         branch, branch_first = np.zeros(n_rows), np.full(n_rows, -1, dtype=np.int64)
         branch[rows], branch_first[rows] = own[: len(rows)], own_first[: len(rows)]
         ws = float(at.w.sum())
-        needed = np.maximum(at.depth, problem.ask_depth)
-        ask = np.add.reduceat(branch, problem.first_row[:-1]) if len(problem.ask_cost) else np.zeros(0)
-        ask = np.where(at.open_, ask + ws * (problem.ask_cost + problem.open_[needed] - problem.open_[at.depth]), np.inf)
+        ask = np.add.reduceat(branch, problem.first_row[:-1]) if len(at.open_) else np.zeros(0)
+        ask = np.where(at.open_, ask + ws * problem.ask[at.state], np.inf)
         p = problem.success[fails] @ at.w
         repair = np.full(n_repairs, np.inf)
-        reached = ws * problem.cost[at.depth, fails] + p * problem.close_after[at.depth, fails] + own[len(rows) :]
-        repair[fails] = np.where(p > 0.0, reached, np.inf)
-        out.append(Choice(ask, repair, ws * problem.giving_up(at.depth), branch, branch_first))
+        reached = ws * problem.cost[at.state, fails] + p * problem.close_after[at.state, fails] + own[len(rows) :]
+        repair[fails] = np.where(problem.aims[fails] @ at.w > 0.0, reached, np.inf)
+        out.append(Choice(ask, repair, problem.giving_up(at.w, at.state), branch, branch_first))
     return out
 
 
 def information(position: Position, problem: Problem) -> Floats:
     """Return the expected information of each question in nat, of shape (n_questions,)."""
     p = position.w / position.w.sum()
-    joint = problem.likelihood * p
+    likelihood = problem.rows(is_home=position.is_home)
+    joint = likelihood * p
     marginal = joint.sum(axis=1, keepdims=True)
-    terms = (joint * np.log(np.maximum(problem.likelihood, 1e-300) / marginal)).sum(axis=1)
-    return np.asarray(np.add.reduceat(terms, problem.first_row[:-1])) if len(problem.ask_cost) else np.zeros(0)
+    terms = (joint * np.log(np.maximum(likelihood, 1e-300) / marginal)).sum(axis=1)
+    return np.asarray(np.add.reduceat(terms, problem.first_row[:-1])) if len(position.open_) else np.zeros(0)
+
+
+def in_pairs(position: Position, problem: Problem, once: Choice) -> Choice:
+    """Return the choice with its most promising questions valued as if the best of the others could be asked next.
+
+    One step sees each cheap look alone, and two looks that tell only together seem idle. After each answer the branch is worth the
+    least of going on as in one step, and of asking one more of the :data:`NEXT_ASKED` and then going on so.
+    """
+    few = [int(q) for q in once.ask.argsort()[:NEXT_ASKED] if np.isfinite(once.ask[q])]
+    plans = [(q, row, n) for q in few for row in range(problem.first_row[q], problem.first_row[q + 1]) for n in few if n != q and not problem.shuts[row, n]]
+    if not plans:
+        return once
+    now = problem.rows(is_home=position.is_home)
+    weights = [position.w * now[row] * problem.rows(is_home=position.is_home or bool(problem.brings_home[row]))[problem.rows_of(n)] for _, row, n in plans]
+    counts = [len(w) for w in weights]
+    between = [int(problem.asked_in[position.state, q]) for q, _, _ in plans]
+    states = np.repeat([int(problem.asked_in[s, n]) for s, (_, _, n) in zip(between, plans, strict=True)], counts)
+    stacked = np.vstack(weights)
+    value, _ = expected_cost(stacked, states, np.repeat(position.free[None], len(stacked), axis=0), problem)
+    then = np.add.reduceat(value, np.cumsum([0, *counts[:-1]]))
+    deeper = once.branch.copy()
+    for (_, row, n), s, eur in zip(plans, between, then, strict=True):
+        asked = float(position.w @ now[row]) * problem.asking(s, n)
+        deeper[row] = min(deeper[row], float(eur) + asked)
+    ask = once.ask.copy()
+    for q in few:
+        ask[q] -= float((once.branch - deeper)[problem.rows_of(q)].sum())
+    return replace(once, ask=ask)
 
 
 def two_step(position: Position, problem: Problem, once: Choice, keep_going: Callable[[], bool] = lambda: True) -> Choice:
@@ -143,7 +182,7 @@ def two_step(position: Position, problem: Problem, once: Choice, keep_going: Cal
     """
     n_ask = len(once.ask)
     both = np.concatenate([once.ask, once.repair])
-    telling = np.where(position.open_, information(position, problem) / np.maximum(problem.ask_cost, 0.3), -1.0)
+    telling = np.where(position.open_, information(position, problem) / np.maximum(problem.ask[position.state], 0.3), -1.0)
     chosen = [int(i) for i in both.argsort()[:WIDTH] if np.isfinite(both[i])]
     chosen += [int(q) for q in telling.argsort()[::-1][:CURIOUS] if telling[q] > 0 and int(q) not in chosen]
     ask, repair = once.ask.copy(), once.repair.copy()
@@ -154,11 +193,11 @@ def two_step(position: Position, problem: Problem, once: Choice, keep_going: Cal
             n_out = int(problem.first_row[i + 1] - problem.first_row[i])
             branches = [position.after_answer(i, o, problem) for o in range(n_out)]
             deeper = sum(min(c.least, float(once.branch[problem.first_row[i] + o])) for o, c in enumerate(one_step_many(branches, problem)))
-            ask[i] = position.w.sum() * problem.asking(position.depth, i) + deeper
+            ask[i] = min(ask[i], position.w.sum() * problem.asking(position.state, i) + deeper)
         else:
             a = i - n_ask
             p = float(problem.success[a] @ position.w)
-            base = position.w.sum() * problem.cost[position.depth, a] + p * problem.close_after[position.depth, a]
+            base = position.w.sum() * problem.cost[position.state, a] + p * problem.close_after[position.state, a]
             deeper = one_step(position.after_repair(a, problem), problem).least
             repair[a] = min(repair[a], float(base + deeper))
     return Choice(ask, repair, once.stop, once.branch, once.first)
@@ -174,19 +213,26 @@ class Pick:
 
 
 def pick(position: Position, choice: Choice, problem: Problem) -> Pick:
-    """Return the move to make: the cheapest, but doing before asking within a tie, and a cheap cause before a dear part.
+    """Return the move to make: the cheapest, but doing before asking within a hair, and a cheap cause before a dear part.
 
-    A look that saves less than :data:`TIE` is no progress. A dear part waits while a cheap untested cause has real
-    weight (trap T32).
+    A look that saves less than :data:`DOING_FIRST` is no progress. A dear part waits while a cheap untested cause has real
+    weight and its step is hardly dearer to the end (trap T32).
     """
     best = choice.least
     a = int(choice.repair.argmin()) if len(choice.repair) else -1
-    if a >= 0 and choice.repair[a] <= best * (1.0 + TIE):
+    q = int(choice.ask.argmin()) if len(choice.ask) else -1
+    slack = 0.0 if a < 0 or problem.buys[a] else DOING_FIRST
+    if a >= 0 and choice.repair[a] <= best * (1.0 + slack):
         cheap = _cheap_cause(position, a, choice, problem)
         return Pick("repair", a) if cheap < 0 else Pick("repair", cheap, held_back=a)
     if choice.stop <= best:
         return Pick("stop")
-    return Pick("ask", int(choice.ask.argmin()))
+    return Pick("ask", q)
+
+
+def pick_in_pairs(position: Position, once: Choice, problem: Problem) -> Pick:
+    """Return the move that the advice makes: one step, with questions looked at in pairs."""
+    return pick(position, in_pairs(position, problem, once), problem)
 
 
 def _cheap_cause(position: Position, dear: int, choice: Choice, problem: Problem) -> int:
@@ -196,8 +242,8 @@ def _cheap_cause(position: Position, dear: int, choice: Choice, problem: Problem
     p = position.w / position.w.sum()
     likely = (p >= REAL_WEIGHT) & problem.real & ~problem.targets[dear]
     cures_likely = ((problem.success >= 0.45) & likely).any(axis=1)
-    is_cheap = (problem.cost[position.depth] < CHEAP_SHARE * problem.cost[position.depth, dear]) & ~problem.is_dear
-    fit = position.free & cures_likely & is_cheap & np.isfinite(choice.repair)
+    is_cheap = (problem.cost[position.state] < CHEAP_SHARE * problem.cost[position.state, dear]) & ~problem.buys
+    fit = position.free & cures_likely & is_cheap & (choice.repair <= choice.least * (1.0 + GUARD))
     if not fit.any():
         return -1
     return int(np.where(fit, choice.repair, np.inf).argmin())

@@ -92,7 +92,7 @@ class Chart:
         weight = float(at.w.sum())
         problem = self.plan.problem
         if not name:
-            return weight * problem.giving_up(at.depth)
+            return problem.giving_up(at.w, at.state)
         node = self.nodes[name]
         if node.ask:
             q = self.question(node)
@@ -103,11 +103,11 @@ class Chart:
                 follow, likeliest = max(branches, key=lambda b: float(b[1].w.sum()))
                 scaled = replace(likeliest, w=likeliest.w * (weight / max(float(likeliest.w.sum()), 1e-300)))
                 branches = [(follow, scaled)]
-            return weight * problem.asking(at.depth, q) + sum(self.cost(branch, follow) for follow, branch in branches)
+            return weight * problem.asking(at.state, q) + sum(self.cost(branch, follow) for follow, branch in branches)
         spent = 0.0
         for a in self.repairs(node, at):
             p = float(at.w @ problem.success[a])
-            spent += float(at.w.sum()) * problem.cost[at.depth, a] + p * problem.close_after[at.depth, a]
+            spent += float(at.w.sum()) * problem.cost[at.state, a] + p * problem.close_after[at.state, a]
             at = at.after_repair(a, problem)
         return spent + self.cost(at, node.after)
 
@@ -120,7 +120,7 @@ def schools_from(at: Position, plan: Plan, model: CompiledModel, said: Mapping[s
     for id_, (name, order) in orders.items():
         left = [model.repair_index[r] for r in order if r in model.repair_index and at.free[model.repair_index[r]]]
         first = plan.repairs[left[0]].id if left else ""
-        found.append(School(id_, name, fixed_order_cost(at.w, at.depth, left, problem), first))
+        found.append(School(id_, name, fixed_order_cost(at.w, at.state, left, problem), first))
     chart = Chart(model.model.chart, plan, model, said)
     found.append(School("flow_chart", "Flow chart with looks and meter", chart.cost(at), chart.first_repair(at)))
     return tuple(sorted(found, key=lambda s: s.expected_eur))
@@ -129,6 +129,6 @@ def schools_from(at: Position, plan: Plan, model: CompiledModel, said: Mapping[s
 def cheapest_first(at: Position, plan: Plan) -> tuple[str, ...]:
     """Return the repairs that can help, by what their step costs from here."""
     problem = plan.problem
-    chance = problem.success @ at.w / at.w.sum()
-    order = problem.cost[at.depth].argsort()
+    chance = problem.aims @ at.w / at.w.sum()
+    order = problem.cost[at.state].argsort()
     return tuple(plan.repairs[a].id for a in order if at.free[a] and chance[a] >= WORTH_TRYING)

@@ -1,0 +1,44 @@
+"""Situations at a bench: what a good technician would do among the first four, and what nobody may propose."""
+
+import tomllib
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+from spindle.diagnosis.given.case import Bench as State
+from spindle.words.bench import Instrument, Power, Reach
+
+from .conftest import FAMILIES, FREE, Bench
+
+SITUATIONS = tomllib.loads((Path(__file__).parent / "situations.toml").read_text(encoding="utf-8"))["case"]
+SHEETS = {**FAMILIES, "free": FREE}
+FIRST = 4
+
+
+def bench_in(case):
+    bench = Bench(case["found"], SHEETS[case["family"]])
+    state = State(Power(case.get("power", "out")), case.get("no_power"), frozenset(Instrument(i) for i in case.get("lacks", ())))
+    bench.case = replace(bench.case, depth=case.get("depth", 0), bench=state)
+    return bench
+
+
+def never_in(case, model):
+    """What nobody may propose: "@live" is every question with the mains in, "@dead" every one that a dark drive cannot answer."""
+    every = model.questions.values()
+    groups = {"@live": {q.id for q in every if q.mains == "live"}, "@dead": {q.id for q in every if q.stage >= Reach.POWER}}
+    return set().union(*(groups.get(word, {word}) for word in case["never"].split()))
+
+
+@pytest.mark.parametrize("case", SITUATIONS, ids=lambda c: f"{c['family']}: {c['what']}")
+def test_in_this_situation(case):
+    bench = bench_in(case)
+    advice = bench.found.advice
+    moves = [m.id for m in advice.moves]
+    assert set(moves[:FIRST]) & set(case["first"].split()), moves[:FIRST]
+    assert not never_in(case, bench.model) & set(moves)
+    assert not set(moves) & {b.id for b in advice.barred}
+
+
+def test_there_are_enough_of_each_family():
+    assert len(SITUATIONS) >= 60
+    assert all(sum(c["family"] == f for c in SITUATIONS) >= 15 for f in FAMILIES)
