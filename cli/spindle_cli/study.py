@@ -12,16 +12,20 @@ from typing import Any, Final
 
 import numpy as np
 from spindle.diagnosis.planning.futures import Game, play
+from spindle.study.beyond import knowing, oracle
 from spindle.study.measures import as_json, ceiling, paired, summarise
 from spindle.study.optimum import Shortfall, random_problem, shortfall
 from spindle.study.paid import study_money
 from spindle.study.pairs import study_pairs
-from spindle.study.policies import POLICIES, start_of
+from spindle.study.policies import POLICIES, as_at_the_bench, start_of
 from spindle.study.readings import study_donors, study_proof, study_slips
+from spindle.study.sound_units import study_sound
 from spindle.study.worlds import SHEETS, setup, units_of, world_of
 
 CHUNK: Final = 50
 """Units of one task: each chunk draws its own perturbed world, so that a study sees many of them."""
+BEYOND: Final = ("knowing", "oracle")
+"""Played beside every policy: nobody has them at a bench."""
 SIZES: Final = ((7, 5, 3), (8, 7, 5))
 """Faults, repairs and tests of the small instances."""
 MEASURES: Final[dict[str, Callable[..., dict[str, Any]]]] = {
@@ -30,6 +34,7 @@ MEASURES: Final[dict[str, Callable[..., dict[str, Any]]]] = {
     "donors": study_donors,
     "proof": study_proof,
     "money": study_money,
+    "sound": study_sound,
 }
 
 
@@ -37,8 +42,11 @@ def _games(family: str, world: str, policies: Sequence[str], n: int, *, seed: li
     """Play one chunk of units by every policy."""
     ready = setup(family)
     rng = np.random.default_rng(seed)
-    units = units_of(world_of(world, ready, rng), ready, n, rng)
-    return family, {name: play(units, start_of(ready), ready.problem, POLICIES[name](ready)) for name in policies}, ceiling(units, ready)
+    true = world_of(world, ready, rng)
+    units = units_of(true, ready, n, rng)
+    ways = {name: as_at_the_bench(ready, POLICIES[name](ready)) for name in policies}
+    games = {name: play(units, start_of(ready), ready.problem, way) for name, way in ways.items()}
+    return family, {**games, "knowing": knowing(units, true, ready), "oracle": oracle(units, ready)}, ceiling(units, ready)
 
 
 def _measure(measure: str, family: str, n: int, seed: int) -> tuple[str, dict[str, Any]]:
@@ -72,7 +80,7 @@ def study(*, cases: int, seed: int, world: str, policies: Sequence[str], familie
         found = dict(_run(((_measure, measure, f, cases, seed) for f in families), measure, jobs))
         return {**head, "families": {f: found[f] for f in families}}
     sizes = [min(CHUNK, cases - at) for at in range(0, cases, CHUNK)]
-    games: dict[str, dict[str, dict[int, list[Game]]]] = {f: {p: {} for p in policies} for f in families}
+    games: dict[str, dict[str, dict[int, list[Game]]]] = {f: {p: {} for p in (*policies, *BEYOND)} for f in families}
     best: dict[str, list[tuple[float, float]]] = {f: [] for f in families}
     tasks = [(_chunk, f, world, tuple(policies), n, [seed, list(SHEETS).index(f), c]) for c, n in enumerate(sizes) for f in families]
     for chunk, (family, played, top) in _run(tasks, f"study, {world}", jobs):

@@ -9,12 +9,14 @@ from hypothesis import strategies as st
 from spindle.diagnosis.planning.futures import by_choice, outturn, play, throw_units
 from spindle.diagnosis.planning.lookahead import information, one_step, one_step_many, pick, two_step
 from spindle.diagnosis.planning.schools import START, Chart
+from spindle.study.beyond import knowing, known_problem, oracle
 from spindle.study.measures import calibration_error, ceiling, paired, summarise
 from spindle.study.optimum import optimum, random_problem, shortfall
 from spindle.study.paid import study_money
 from spindle.study.pairs import study_pairs
 from spindle.study.policies import POLICIES, start_of
 from spindle.study.readings import study_donors, study_proof, study_slips
+from spindle.study.sound_units import study_sound
 from spindle.study.worlds import SHEETS, WORLDS, setup, units_of, world_of
 
 READY = {family: setup(family) for family in SHEETS}
@@ -23,7 +25,7 @@ EVERY = pytest.mark.parametrize("ready", READY.values(), ids=list(READY))
 
 def by_worlds(problem, start):
     """The optimum by a table of worlds: a fault, what every test would show, what every repair would cure; plans over sets of worlds."""
-    n_ask, n_rep = len(problem.ask_cost), len(problem.success)
+    n_ask, n_rep = problem.ask.shape[1], len(problem.success)
     table = []
     for f, shows, cures in product(range(len(start.w)), product((0, 1), repeat=n_ask), product((True, False), repeat=n_rep)):
         chance = start.w[f]
@@ -35,10 +37,10 @@ def by_worlds(problem, start):
 
     def best(worlds, asked, tried, depth):
         total = sum(table[i][0] for i in worlds)
-        options = [total * problem.giving_up(depth)]
+        options = [total * (problem.give_up_eur + problem.close[depth])]
         for q in set(range(n_ask)) - asked:
             split = [frozenset(i for i in worlds if table[i][1][q] == o) for o in (0, 1)]
-            deeper = max(depth, int(problem.ask_depth[q]))
+            deeper = int(problem.asked_in[depth, q])
             options.append(total * problem.asking(depth, q) + sum(best(s, asked | {q}, tried, deeper) for s in split if s))
         for a in set(range(n_rep)) - tried:
             left = frozenset(i for i in worlds if not table[i][2][a])
@@ -46,7 +48,7 @@ def by_worlds(problem, start):
             options.append(total * problem.cost[depth, a] + p * problem.close_after[depth, a] + best(left, asked, tried | {a}, int(problem.ends[depth, a])))
         return min(options)
 
-    return best(frozenset(range(len(table))), frozenset(), frozenset(), start.depth)
+    return best(frozenset(range(len(table))), frozenset(), frozenset(), start.state)
 
 
 @pytest.mark.parametrize("seed", range(12))
@@ -78,7 +80,7 @@ def test_values_are_homogeneous_and_the_same_alone_or_in_company(seed, scale):
     other = start.after_repair(0, problem)
     alone, company = one_step(other, problem), one_step_many([start, other], problem)[1]
     assert company.least == pytest.approx(alone.least)
-    bigger = one_step(type(start)(start.w * scale, start.depth, start.free, start.open_), problem)
+    bigger = one_step(type(start)(start.w * scale, start.state, start.free, start.open_), problem)
     assert bigger.least == pytest.approx(scale * one_step(start, problem).least)
 
 
@@ -111,8 +113,10 @@ def test_every_policy_ends_and_pays_for_what_it_does(ready, name):
     units = units_of(world_of("perturbed", ready, rng), ready, 12, rng)
     games = play(units, start_of(ready), ready.problem, POLICIES[name](ready))
     assert all(g.is_over for g in games)
-    assert all(g.cost_eur > 0 for g in games)
-    assert all(g.unit.cures[g.repairs[-1]] for g in games if g.is_repaired)
+    faulty = [g for g in games if not ready.model.sound[g.unit.fault]]
+    assert all(g.cost_eur > 0 for g in faulty)
+    assert all(g.unit.cures[g.repairs[-1]] for g in faulty if g.is_repaired)
+    assert all(g.is_repaired for g in games if ready.model.sound[g.unit.fault])
 
 
 @pytest.mark.parametrize("name", WORLDS)
@@ -122,8 +126,8 @@ def test_a_world_is_a_world(name):
     assert world.prior.sum() == pytest.approx(1)
     assert ((world.success >= 0) & (world.success <= 1)).all()
     assert (world.likelihood > 0).all()
-    own = np.array_equal(world.likelihood, ready.problem.likelihood) and np.array_equal(world.success, ready.problem.success)
-    assert own == (name in ("matched", "priors"))
+    own = np.array_equal(world.likelihood, ready.problem.at_home) and np.array_equal(world.success, ready.problem.success)
+    assert own == (name in ("matched", "priors", "chain"))
 
 
 def test_the_same_unit_is_played_by_every_policy_and_the_same_seed_is_the_same_future():
@@ -159,7 +163,7 @@ def test_calibration_error(said, came, error):
 
 def test_the_measures_of_doubtful_evidence_reach_their_marks():
     ready = READY["slot"]
-    slips, donors, proof = study_slips(ready, 150, 1), study_donors(ready, 150, 1), study_proof(ready, 60, 1)
+    slips, donors, proof = study_slips(ready, 150, 1), study_donors(ready, 150, 1), study_proof(ready, 120, 1)
     assert slips["item_auc"] > 0.8
     assert slips["clean_loss_nat"] < 0.02
     assert donors["one_bit"] < donors["two_draws"]
@@ -176,3 +180,29 @@ def test_shown_money_is_nearer_to_what_is_paid_than_the_bound():
     found = study_money(READY["slot"], 12, 2)
     assert found["shown_mean_eur"] < found["bound_mean_eur"]
     assert 0.5 < found["band_held"] <= 1.0
+
+
+@EVERY
+def test_whoever_knows_the_fault_pays_least_and_looks_at_nothing(ready):
+    rng = np.random.default_rng(6)
+    world = world_of("matched", ready, rng)
+    units = units_of(world, ready, 60, rng)
+    best, own = (summarise(games, ready) for games in (oracle(units, ready), knowing(units, world, ready)))
+    assert best.looking_eur == 0
+    assert best.mean_eur < own.mean_eur
+    assert best.mean_eur == pytest.approx(best.in_vain_eur + best.cure_eur + best.giving_up_eur)
+
+
+def test_the_world_of_the_planner_is_the_one_that_it_knows():
+    ready, rng = READY["slot"], np.random.default_rng(2)
+    own = known_problem(world_of("matched", ready, rng), ready)
+    assert own.at_home == pytest.approx(ready.problem.at_home, abs=1e-9)
+    assert own.likelihood == pytest.approx(ready.problem.likelihood, abs=0.03)
+    assert not np.allclose(known_problem(world_of("rows", ready, rng), ready).at_home, ready.problem.at_home)
+
+
+@EVERY
+def test_a_sound_unit_is_rarely_given_a_part(ready):
+    found = study_sound(ready, 40, 1)
+    assert found["sound, planner"]["mean_eur"] < 25 < found["sound, flow_chart"]["mean_eur"]
+    assert found["sound, planner"]["given_a_part"] <= 0.02 + 1 / 40

@@ -10,7 +10,8 @@ import numpy as np
 
 from spindle.diagnosis.given.compiled import Floats
 from spindle.diagnosis.planning.futures import Game, Unit
-from spindle.study.worlds import Setup
+from spindle.study.worlds import Setup, gets_home
+from spindle.words.bench import Reach
 
 BINS: Final = 10
 """Ten percent each: wide enough for a hundred games to fill."""
@@ -30,6 +31,10 @@ class Summary:
     """Share of units whose fault was the first suspect before the first repair, or at the stop."""
     top3: float
     calibration_error: float
+    looking_eur: float
+    in_vain_eur: float
+    cure_eur: float
+    giving_up_eur: float
 
 
 def summarise(games: Sequence[Game], ready: Setup) -> Summary:
@@ -47,21 +52,29 @@ def summarise(games: Sequence[Game], ready: Setup) -> Summary:
         top1=float((rank == 0).mean()),
         top3=float((rank < 3).mean()),
         calibration_error=calibration_error(*_tops(games)),
+        looking_eur=_spent(games, "looking"),
+        in_vain_eur=_spent(games, "repairs in vain"),
+        cure_eur=_spent(games, "the cure"),
+        giving_up_eur=_spent(games, "giving up"),
     )
+
+
+def _spent(games: Sequence[Game], what: str) -> float:
+    return float(np.mean([g.spent_eur.get(what, 0.0) for g in games]))
 
 
 def _needless(game: Game, ready: Setup) -> int:
     """Return the new parts that went in and did not cure."""
     items = [a for a in game.repairs if ready.plan.repairs[a].uses_item]
-    return len(items) - int(game.is_repaired and bool(game.repairs) and ready.plan.repairs[game.repairs[-1]].uses_item)
+    is_mended = game.is_repaired and not ready.model.sound[game.unit.fault]
+    return len(items) - int(is_mended and bool(game.repairs) and ready.plan.repairs[game.repairs[-1]].uses_item)
 
 
 def _belief_at_first_repair(game: Game, ready: Setup) -> Floats:
     """Return the belief before the first repair, rebuilt from what was asked before it; all of it if there was none."""
-    w = ready.model.prior.copy()
-    for kind, i, seen in game.history:
-        if kind == "ask":
-            w = w * ready.problem.likelihood[ready.problem.first_row[i] + seen]
+    problem = ready.problem
+    rows = np.array([problem.first_row[i] + seen for kind, i, seen in game.history if kind == "ask"], dtype=np.int64)
+    w = ready.model.prior * problem.rows(is_home=bool(problem.brings_home[rows].any()))[rows].prod(axis=0)
     return np.asarray(w / w.sum())
 
 
@@ -92,9 +105,11 @@ def calibration_error(said: Floats, came: Floats) -> float:
 def ceiling(units: Sequence[Unit], ready: Setup) -> tuple[float, float]:
     """Return top-1 and top-3 with every question of the bench answered: no diagnosis on this model can do better."""
     rows = ready.problem.first_row[:-1]
+    free = np.array([a.question is None or a.question.stage < Reach.DISC for a in ready.plan.asks])
     ranks = []
     for unit in units:
-        log_w = np.log(ready.model.prior) + np.log(ready.problem.likelihood[rows + unit.shows]).sum(axis=0)
+        told = np.ones_like(free) if gets_home(unit, ready) else free
+        log_w = np.log(ready.model.prior) + np.log(ready.problem.at_home[(rows + unit.shows)[told]]).sum(axis=0)
         ranks.append(int((log_w > log_w[unit.fault]).sum()))
     return float(np.mean(np.array(ranks) == 0)), float(np.mean(np.array(ranks) < 3))
 

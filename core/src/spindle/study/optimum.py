@@ -32,28 +32,33 @@ def random_problem(n_faults: int, n_repairs: int, n_tests: int, rng: np.random.G
     success[rng.integers(0, n_repairs, n_faults - 1), np.arange(n_faults - 1)] = rng.uniform(0.6, 0.96, n_faults - 1)
     p = rng.beta(0.6, 0.6, (n_tests, n_faults)) * 0.96 + 0.02
     likelihood = np.concatenate([np.array([p[t], 1.0 - p[t]]) for t in range(n_tests)]) if n_tests else np.zeros((0, n_faults))
+    asking, asked_in = rng.uniform(0.5, 6, n_tests), np.maximum(np.arange(3)[:, None], rng.integers(0, 3, n_tests)[None])
     problem = Problem(
         success=success,
         cost=opened[ends] - opened[:, None] + own[None],
         ends=ends,
         close_after=closed[ends],
         close=closed,
-        open_=opened,
         give_up_eur=150.0,
         likelihood=likelihood,
+        at_home=likelihood,
+        brings_home=np.zeros(2 * n_tests, dtype=bool),
         first_row=np.arange(0, 2 * n_tests + 1, 2),
-        ask_cost=rng.uniform(0.5, 6, n_tests),
-        ask_depth=rng.integers(0, 3, n_tests),
+        ask=opened[asked_in] - opened[:, None] + asking[None],
+        asked_in=asked_in,
+        shuts=np.zeros((2 * n_tests, n_tests), dtype=bool),
         is_dear=np.zeros(n_repairs, dtype=bool),
+        buys=np.zeros(n_repairs, dtype=bool),
         targets=np.zeros((n_repairs, n_faults), dtype=bool),
         real=np.ones(n_faults, dtype=bool),
+        sound=np.zeros(n_faults),
     )
     w = rng.dirichlet(np.full(n_faults, 0.8))
     return problem, Position(w, 0, np.ones(n_repairs, dtype=bool), np.ones(n_tests, dtype=bool))
 
 
 def _key(at: Position, answers: tuple[int, ...]) -> tuple[object, ...]:
-    return (answers, at.free.tobytes(), at.depth)
+    return (answers, at.free.tobytes(), at.state)
 
 
 def optimum(problem: Problem, start: Position) -> float:
@@ -67,21 +72,21 @@ def optimum(problem: Problem, start: Position) -> float:
         key = _key(at, answers)
         if key in known:
             return known[key]
-        best = weight * problem.giving_up(at.depth)
+        best = problem.giving_up(at.w, at.state)
         for a in np.flatnonzero(at.free):
             p = float(problem.success[a] @ at.w)
             if p > 0.0:
-                spent = weight * problem.cost[at.depth, a] + p * problem.close_after[at.depth, a]
+                spent = weight * problem.cost[at.state, a] + p * problem.close_after[at.state, a]
                 if spent < best:
                     best = min(best, float(spent) + value(at.after_repair(int(a), problem), answers))
         for q in np.flatnonzero(at.open_):
-            spent = weight * problem.asking(at.depth, int(q))
+            spent = weight * problem.asking(at.state, int(q))
             if spent < best:
                 best = min(best, spent + sum(value(at.after_answer(int(q), o, problem), _with(answers, int(q), o)) for o in range(_outcomes(problem, int(q)))))
         known[key] = best
         return best
 
-    return value(start, (-1,) * len(problem.ask_cost))
+    return value(start, (-1,) * problem.ask.shape[1])
 
 
 def policy_cost(problem: Problem, start: Position, choose: Chooser) -> float:
@@ -99,15 +104,15 @@ def policy_cost(problem: Problem, start: Position, choose: Chooser) -> float:
 
     def _follow(at: Position, answers: tuple[int, ...], move: Pick, weight: float) -> float:
         if move.kind == "stop":
-            return weight * problem.giving_up(at.depth)
+            return problem.giving_up(at.w, at.state)
         if move.kind == "repair":
             p = float(problem.success[move.index] @ at.w)
-            spent = weight * problem.cost[at.depth, move.index] + p * problem.close_after[at.depth, move.index]
+            spent = weight * problem.cost[at.state, move.index] + p * problem.close_after[at.state, move.index]
             return float(spent) + value(at.after_repair(move.index, problem), answers)
         branches = (value(at.after_answer(move.index, o, problem), _with(answers, move.index, o)) for o in range(_outcomes(problem, move.index)))
-        return weight * problem.asking(at.depth, move.index) + sum(branches)
+        return weight * problem.asking(at.state, move.index) + sum(branches)
 
-    return value(start, (-1,) * len(problem.ask_cost))
+    return value(start, (-1,) * problem.ask.shape[1])
 
 
 def _outcomes(problem: Problem, q: int) -> int:
@@ -157,12 +162,12 @@ class Shortfall:
 def shortfall(problem: Problem, start: Position) -> Shortfall:
     """Return how far from the optimum the planner ends on one instance."""
     once = one_step(start, problem)
-    sequence, _ = expected_cost(start.w[None], np.array([start.depth]), start.free[None], problem)
+    sequence, _ = expected_cost(start.w[None], np.array([start.state]), start.free[None], problem)
     return Shortfall(
         optimum(problem, start),
         policy_cost(problem, start, by_one_step),
         policy_cost(problem, start, by_two_steps),
         once.least,
         float(sequence[0]),
-        problem.giving_up(start.depth),
+        problem.giving_up(start.w, start.state),
     )

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Final
 
 import numpy as np
 
 from spindle.diagnosis.given.compiled import Floats
-from spindle.diagnosis.planning.lookahead import Position, one_step, pick
+from spindle.diagnosis.planning.lookahead import Position, one_step, pick_in_pairs
 from spindle.diagnosis.planning.problem import Flags, Ints
+from spindle.faults.model import NOTHING
 from spindle.study.policies import start_of
 from spindle.study.worlds import Setup
 
@@ -51,7 +52,7 @@ def throw(faults: list[int], ready: Setup, rng: np.random.Generator) -> Bench:
     shows, cures = {}, {}
     for f in faults:
         blocks = zip(problem.first_row[:-1], problem.first_row[1:], strict=True)
-        shows[f] = np.array([rng.choice(b - a, p=problem.likelihood[a:b, f] / problem.likelihood[a:b, f].sum()) for a, b in blocks])
+        shows[f] = np.array([rng.choice(b - a, p=problem.at_home[a:b, f] / problem.at_home[a:b, f].sum()) for a, b in blocks])
         cures[f] = rng.random(len(problem.success)) < problem.success[:, f]
     return Bench(ready, list(faults), shows, cures, start_of(ready))
 
@@ -61,28 +62,28 @@ def play_pair(bench: Bench, *, restarts: bool) -> tuple[float, bool]:
     problem = bench.ready.problem
     for _ in range(_MAX):
         at = bench.at
-        move = pick(at, one_step(at, problem), problem)
+        move = pick_in_pairs(at, one_step(at, problem), problem)
         if move.kind == "stop":
-            return bench.cost_eur + problem.giving_up(at.depth), False
+            return bench.cost_eur + problem.give_up_eur + float(problem.close[at.state]), False
         if move.kind == "ask":
-            bench.cost_eur += problem.asking(at.depth, move.index)
+            bench.cost_eur += problem.asking(at.state, move.index)
             bench.said[move.index] = bench.look(move.index)
             bench.at = _scaled(at.after_answer(move.index, bench.said[move.index], problem))
             continue
-        bench.cost_eur += float(problem.cost[at.depth, move.index])
+        bench.cost_eur += float(problem.cost[at.state, move.index])
         bench.tried.append(move.index)
         bench.alive = [f for f in bench.alive if not bench.cures[f][move.index]]
         if not bench.alive:
-            return bench.cost_eur + float(problem.close_after[at.depth, move.index]), True
+            return bench.cost_eur + float(problem.close_after[at.state, move.index]), True
         cured = at.w * problem.success[move.index]
         bench.at = _scaled(at.after_repair(move.index, problem))
         if restarts:
             _ask_again(bench, cured / cured.sum())
-    return bench.cost_eur + problem.giving_up(bench.at.depth), False
+    return bench.cost_eur + problem.give_up_eur + float(problem.close[bench.at.state]), False
 
 
 def _scaled(at: Position) -> Position:
-    return Position(at.w / at.w.sum(), at.depth, at.free, at.open_)
+    return replace(at, w=at.w / at.w.sum())
 
 
 def _ask_again(bench: Bench, cured: Floats) -> None:
@@ -90,25 +91,26 @@ def _ask_again(bench: Bench, cured: Floats) -> None:
     problem, model = bench.ready.problem, bench.ready.model
     asks = bench.ready.plan.asks
     failing = [q for q, o in bench.said.items() if (x := asks[q].question) is not None and x.is_behaviour and x.outcomes[o].id in x.fails]
-    again = sorted(failing, key=lambda q: problem.ask_cost[q])[:QUICK]
-    bench.cost_eur += sum(problem.asking(bench.at.depth, q) for q in again)
+    again = sorted(failing, key=lambda q: problem.ask[bench.at.state, q])[:QUICK]
+    bench.cost_eur += sum(problem.asking(bench.at.state, q) for q in again)
     now = {q: bench.look(q) for q in again}
     if all(now[q] == bench.said[q] for q in again):
         return
     bench.said = {q: o for q, o in bench.said.items() if (x := asks[q].question) is not None and not x.is_behaviour} | now
     w = model.prior * (1.0 + model.pair_excess @ cured)
-    for q, o in bench.said.items():
-        w = w * problem.likelihood[problem.first_row[q] + o]
+    rows = np.array([problem.first_row[q] + o for q, o in bench.said.items()], dtype=np.int64)
+    is_home = bool(problem.brings_home[rows].any())
+    w = w * problem.rows(is_home=is_home)[rows].prod(axis=0)
     for a in bench.tried:
         w = w * (1.0 - problem.success[a])
     still = np.array([q not in bench.said for q in range(len(asks))])
-    bench.at = Position(w / w.sum(), bench.at.depth, bench.at.free, still)
+    bench.at = Position(w / w.sum(), bench.at.state, bench.at.free, still, is_home)
 
 
 def study_pairs(ready: Setup, n: int, seed: int) -> dict[str, PairPlay]:
     """Return how two-fault units (fuse and switch) and one-fault units fare, with and without restarting."""
     pair = [ready.model.fault_index[f] for f in FUSE_AND_SWITCH[ready.family]]
-    prior = np.where([bool(f.opened_by) for f in ready.model.faults], 0.0, ready.model.prior)
+    prior = np.where([bool(f.opened_by) or f.id == NOTHING for f in ready.model.faults], 0.0, ready.model.prior)
     found = {}
     for kind in ("pair", "single"):
         for restarts in (True, False):

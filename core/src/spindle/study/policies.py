@@ -11,9 +11,10 @@ import numpy as np
 
 from spindle.diagnosis.planning.cost import expected_cost
 from spindle.diagnosis.planning.futures import Game, Policy, by_choice
-from spindle.diagnosis.planning.lookahead import Pick, Position, information, one_step, pick, two_step
+from spindle.diagnosis.planning.lookahead import Pick, Position, in_pairs, information, one_step, pick, pick_in_pairs, two_step
 from spindle.diagnosis.planning.problem import Problem
 from spindle.diagnosis.planning.schools import START, Chart, cheapest_first
+from spindle.faults.model import QuestionKind
 from spindle.study.worlds import Setup
 
 
@@ -23,7 +24,12 @@ def start_of(ready: Setup) -> Position:
 
 
 def planner(_ready: Setup) -> Policy:
-    """One step of look-ahead, as the screen advises."""
+    """One step of look-ahead with questions in pairs, as the screen advises."""
+    return by_choice(pick_in_pairs)
+
+
+def one_step_alone(_ready: Setup) -> Policy:
+    """One step of look-ahead, each question seen alone."""
     return by_choice(pick)
 
 
@@ -32,24 +38,39 @@ def two_steps(_ready: Setup) -> Policy:
     known: dict[object, Pick] = {}
 
     def think(at: Position, problem: Problem) -> Pick:
-        return pick(at, two_step(at, problem, one_step(at, problem)), problem)
+        return pick(at, two_step(at, problem, in_pairs(at, problem, one_step(at, problem))), problem)
 
     def policy(games: list[Game], problem: Problem) -> Sequence[Pick]:
         for game in games:
-            key = (game.history, game.at.depth)
+            key = (game.history, game.at.state)
             if key not in known:
                 known[key] = think(game.at, problem)
-        return [known[(g.history, g.at.depth)] for g in games]
+        return [known[(g.history, g.at.state)] for g in games]
 
     return policy
+
+
+def as_at_the_bench(ready: Setup, policy: Policy) -> Policy:
+    """Return a policy that goes on where "Fault seen" ends: the stages and classes that no job is isolated without are asked first."""
+    place = {a.id: n for n, a in enumerate(ready.plan.asks)}
+    classes = [q.id for q in ready.model.questions.values() if q.kind is QuestionKind.DISC_CLASS]
+    first = [place[q] for q in (*ready.model.model.seen_at_least, *classes) if q in place]
+
+    def seen_first(games: list[Game], problem: Problem) -> Sequence[Pick]:
+        asked = [next((q for q in first if g.at.open_[q]), -1) for g in games]
+        free = [g for g, q in zip(games, asked, strict=True) if q < 0]
+        picks = iter(policy(free, problem) if free else ())
+        return [Pick("ask", q) if q >= 0 else next(picks) for q in asked]
+
+    return seen_first
 
 
 def depth_blind(ready: Setup) -> Policy:
     """One step of look-ahead that reckons as if the unit were closed before and after every move."""
     p = ready.problem
     alike = np.tile(p.cost[0] + p.close[p.ends[0]], (len(p.close), 1))
-    none, asked = np.zeros_like(p.open_), p.ask_cost + p.open_[p.ask_depth] + p.close[p.ask_depth]
-    blind = replace(p, cost=alike, close_after=np.zeros_like(p.close_after), close=none, open_=none, ask_cost=asked)
+    asked = np.tile(p.ask[0] + p.close[p.asked_in[0]], (len(p.close), 1))
+    blind = replace(p, cost=alike, close_after=np.zeros_like(p.close_after), close=np.zeros_like(p.close), ask=asked)
     inner = by_choice(pick)
     return lambda games, _problem: inner(games, blind)
 
@@ -58,7 +79,7 @@ def no_tests(_ready: Setup) -> Policy:
     """Repairs alone, by chance per euro, stopping where the closed form says so."""
 
     def policy(games: list[Game], problem: Problem) -> Sequence[Pick]:
-        w, depth, free = np.array([g.at.w for g in games]), np.array([g.at.depth for g in games]), np.array([g.at.free for g in games])
+        w, depth, free = np.array([g.at.w for g in games]), np.array([g.at.state for g in games]), np.array([g.at.free for g in games])
         _, first = expected_cost(w, depth, free, problem)
         return [Pick("stop") if a < 0 else Pick("repair", int(a)) for a in first]
 
@@ -74,8 +95,7 @@ def information_first(_ready: Setup) -> Policy:
         picks = []
         for game, then in zip(games, doing, strict=True):
             at = game.at
-            cost = problem.ask_cost + problem.open_[np.maximum(at.depth, problem.ask_depth)] - problem.open_[at.depth]
-            worth = np.where(at.open_, information(at, problem) / np.maximum(cost, 0.3), 0.0)
+            worth = np.where(at.open_, information(at, problem) / np.maximum(problem.ask[at.state], 0.3), 0.0)
             q = int(worth.argmax())
             picks.append(Pick("ask", q) if at.w.max() < 0.5 and not game.repairs and worth[q] > 1e-4 else then)
         return picks
@@ -129,6 +149,7 @@ def flow_chart(ready: Setup) -> Policy:
 POLICIES: Final[MappingProxyType[str, Callable[[Setup], Policy]]] = MappingProxyType(
     {
         "planner": planner,
+        "one_step": one_step_alone,
         "two_step": two_steps,
         "flow_chart": flow_chart,
         "clean_first": school(_named("clean_first")),

@@ -14,7 +14,9 @@ from spindle.diagnosis.belief.posterior import believe
 from spindle.diagnosis.given.case import Answer, Change, Finding, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.diagnosis.given.economy import Economy
+from spindle.faults.model import NOTHING
 from spindle.study.worlds import Setup
+from spindle.words.bench import Reach
 from spindle.words.health import P_BAD_ITEM, Health
 
 P_SLIP: Final = 0.08
@@ -23,13 +25,14 @@ ANSWERS: Final = 12
 
 
 def _fault(model: CompiledModel, rng: np.random.Generator) -> int:
-    prior = np.where([bool(f.opened_by) for f in model.faults], 0.0, model.prior)
+    prior = np.where([bool(f.opened_by) or f.id == NOTHING for f in model.faults], 0.0, model.prior)
     return int(rng.choice(len(prior), p=prior / prior.sum()))
 
 
 def _tape(model: CompiledModel, fault: int, n: int, rng: np.random.Generator, *, p_slip: float) -> tuple[tuple[Finding, ...], list[bool]]:
-    """Return ``n`` answers that a unit with that fault gives, and which of them are slips."""
-    asked = rng.choice([q for q in model.questions if q not in ("power", "opened_before", "repeats")], n, replace=False)
+    """Return ``n`` answers that a unit with that fault gives, and which of them are slips; none that decides how others are read or hangs on others."""
+    alone = [i for i, q in model.questions.items() if not q.stops and q.stage < Reach.DISC and i not in ("opened_before", "repeats")]
+    asked = rng.choice(alone, n, replace=False)
     findings, slips = [], []
     for i, name in enumerate(asked):
         table = model.likelihood[name][:, fault]
@@ -59,7 +62,8 @@ def study_slips(ready: Setup, n: int, seed: int) -> dict[str, float]:
             tapes += 1
             first += slips[max(range(len(slips)), key=lambda k: doubt[f"f{k}"])]
         clean, _ = _tape(model, fault, ANSWERS, rng, p_slip=0.0)
-        trusting = np.log(model.prior) + sum(np.log(model.likelihood[f.what.question][_outcome(f.what, model)]) for f in clean if isinstance(f.what, Answer))
+        rows = [np.log(model.likelihood[f.what.question][_outcome(f.what, model)]) for f in clean if isinstance(f.what, Answer)]
+        trusting = np.log(model.prior) + sum(rows)
         lost += float(trusting[fault] - np.logaddexp.reduce(trusting)) - float(np.log(believe(clean, model).p[fault]))
     ranks, is_slip = rankdata(scores), np.array(truth)
     wins = ranks[is_slip].sum() - is_slip.sum() * (is_slip.sum() + 1) / 2

@@ -9,11 +9,14 @@ from typing import Final
 
 import numpy as np
 
+from spindle.diagnosis.evidence.reach import is_out_of_reach
 from spindle.diagnosis.given.compiled import CompiledModel, Floats, compile_model
 from spindle.diagnosis.given.economy import Economy
 from spindle.diagnosis.planning.futures import Unit, throw_units
-from spindle.diagnosis.planning.problem import Plan, Problem, plan_for
+from spindle.diagnosis.planning.plan import plan_for
+from spindle.diagnosis.planning.problem import Plan, Problem
 from spindle.drives.sheet import DriveSheet, Pairing
+from spindle.words.bench import Reach
 
 SHEETS: Final = MappingProxyType(
     {
@@ -35,6 +38,7 @@ class TrueWorld:
     ----------
     prior : ndarray of shape (n_faults,)
     likelihood : ndarray of shape (n_rows, n_faults)
+        With the disc home; where it does not get home, every later stage is silent.
     success : ndarray of shape (n_repairs, n_faults)
     """
 
@@ -102,17 +106,40 @@ def _all_of_it(world: TrueWorld, rng: np.random.Generator) -> TrueWorld:
 
 
 WORLDS: Final[MappingProxyType[str, Callable[[TrueWorld, np.random.Generator], TrueWorld]]] = MappingProxyType(
-    {"matched": _matched, "priors": _priors, "rows": _rows, "repairs": _repairs, "slips": _slips, "perturbed": _all_of_it}
+    {"matched": _matched, "priors": _priors, "rows": _rows, "repairs": _repairs, "slips": _slips, "perturbed": _all_of_it, "chain": _matched}
 )
-"""Name -> how the world departs from the planner's model. Rows need not sum to 1: an answer is thrown in proportion."""
+"""Name -> how the world departs from the planner's model. Rows need not sum to 1: an answer is thrown in proportion.
+
+In the chain, a disc that is not in does not spin, and one that does not spin reads nothing; see :func:`units_of`.
+"""
 
 
 def world_of(name: str, ready: Setup, rng: np.random.Generator) -> TrueWorld:
     """Return one draw of a world for a family."""
     prior = np.where([bool(f.opened_by) for f in ready.model.faults], 0.0, ready.model.prior)
-    return WORLDS[name](TrueWorld(name, prior / prior.sum(), ready.problem.likelihood, ready.problem.success), rng)
+    return WORLDS[name](TrueWorld(name, prior / prior.sum(), ready.problem.at_home, ready.problem.success), rng)
 
 
 def units_of(world: TrueWorld, ready: Setup, n: int, rng: np.random.Generator) -> list[Unit]:
     """Return ``n`` units of a world."""
-    return throw_units(n, world.prior, world.likelihood, world.success, ready.problem.first_row, rng)
+    units = throw_units(n, world.prior, world.likelihood, world.success, ready.problem.first_row, rng)
+    return [_chained(u, ready, is_whole=world.name == "chain") for u in units]
+
+
+def gets_home(unit: Unit, ready: Setup) -> bool:
+    """Tell whether a unit's disc gets home: the one hidden step that every world has."""
+    n = next(n for n, a in enumerate(ready.plan.asks) if a.id == ready.model.model.home)
+    question = ready.model.questions[ready.model.model.home]
+    return question.outcomes[int(unit.shows[n])].id not in question.stops
+
+
+def _chained(unit: Unit, ready: Setup, *, is_whole: bool) -> Unit:
+    """A unit that shows as not done whatever it did not reach: what needs a disc that is not home, and in the whole chain every later stage."""
+    shows, asked = unit.shows.copy(), [a.question for a in ready.plan.asks]
+    stops = [q.stops.get(q.outcomes[o].id) for q, o in zip(asked, shows, strict=True) if q is not None]
+    halted = min((s for s in stops if s is not None), default=None) if is_whole else None if gets_home(unit, ready) else Reach.DISC
+    for n, question in enumerate(asked):
+        if question is not None and is_out_of_reach(question, halted):
+            ids = [o.id for o in question.outcomes]
+            shows[n] = ids.index(question.bad[-1])
+    return replace(unit, shows=shows)
