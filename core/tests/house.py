@@ -138,6 +138,7 @@ class World:
 
     economy = ECONOMY
     price_cents_per_min = 90
+    lacks: frozenset = frozenset()
 
     def __init__(self, house, job):
         self.house, self.job = house, job

@@ -12,12 +12,12 @@ from spindle.formats.drive_facts import read_drive
 from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, Speech, one
 from spindle.job.effects import ShelfPiece
 from spindle.job.hazards import HAZARDS
-from spindle.job.kinds.custody import TakeOutOwn, level_of
+from spindle.job.kinds.custody import TakeOutOwn
 from spindle.job.ledger import ASKS, KINDS, after, decide, fold, register, says
 from spindle.job.line import Draft, Line
 from spindle.job.state import steps_of
 from spindle.job.taking_in import opening
-from spindle.job.value import Notes, SheetRef, Start
+from spindle.job.value import Notes, SheetRef, Start, level_of
 from spindle.repairs.procedures import PROCEDURES
 from spindle.words.bench import Depth
 from spindle.words.health import Health

@@ -9,11 +9,12 @@ import pytest
 from spindle.diagnosis.belief.likelihood import answer_rows
 from spindle.diagnosis.belief.posterior import believe, posterior, weights_of_evidence
 from spindle.diagnosis.evidence.gather import gather, read
-from spindle.diagnosis.explaining.advice import advise, look_ahead, mind_holders
+from spindle.diagnosis.explaining.advice import advise, mind_holders
 from spindle.diagnosis.explaining.diagnose import diagnose
 from spindle.diagnosis.given.case import Answer, Case, Finding
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.diagnosis.planning.futures import outturn
+from spindle.diagnosis.planning.outlook import look_ahead
 from spindle.drives.key import Variant
 from spindle.study.identification import study_key
 from spindle.study.worlds import SHEETS

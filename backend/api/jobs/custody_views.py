@@ -8,7 +8,7 @@ from api.jobs import schemas as s
 from apps.jobs.selectors import OpenJob
 from spindle.drives.features import FEATURES
 from spindle.drives.levels import is_within
-from spindle.job.kinds.custody import level_of
+from spindle.job.value import level_of
 
 SHOWN = 3
 

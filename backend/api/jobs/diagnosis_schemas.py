@@ -178,6 +178,13 @@ class SwapsView(View):
     p_cures: float
 
 
+class BarredView(View):
+    """What cannot be done on the bench as it is, by one reason."""
+
+    why: str
+    titles: list[str]
+
+
 class DiagnosisView(View):
     """What the findings amount to, and what to do next."""
 
@@ -185,6 +192,7 @@ class DiagnosisView(View):
     parts: list[SuspectView]
     moves: list[MoveView]
     mind_changes: list[MindChangeView]
+    barred: list[BarredView]
     is_tie: bool
     notices: list[NoticeView]
     paths: list[PathView]

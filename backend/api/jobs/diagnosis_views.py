@@ -7,11 +7,13 @@ from collections.abc import Iterable
 from api.jobs import diagnosis_schemas as s
 from apps.jobs.outlook import DeeperLook
 from apps.jobs.selectors import OpenJob
-from spindle.diagnosis.explaining.advice import look_ahead, schools_beside
+from spindle.diagnosis.explaining.advice import schools_beside
 from spindle.diagnosis.explaining.diagnose import Diagnosis
 from spindle.diagnosis.explaining.moves import Move, MoveKind
 from spindle.diagnosis.explaining.signal_path import PathState
 from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.planning.outlook import look_ahead
+from spindle.diagnosis.planning.possible import Barred
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.model import FaultModel, Question
 from spindle.job.line import Line
@@ -60,11 +62,20 @@ def diagnosis_view(shown: OpenJob, found: Diagnosis) -> s.DiagnosisView:
             s.MindChangeView(question=c.ask, answer=c.label, chance=c.chance, next_repair=repairs.get(c.next_repair, GIVEN_BACK))
             for c in advice.mind_changes[:SHOWN_CHANGES]
         ],
+        barred=_barred(advice.barred),
         is_tie=advice.is_tie,
         notices=[s.NoticeView(code=n.code, text=n.text, lines=[int(i) for i in n.findings]) for n in found.notices],
         paths=[_path(p, model) for p in found.paths],
         swaps=_swaps(shown, found),
     )
+
+
+def _barred(barred: Iterable[Barred]) -> list[s.BarredView]:
+    """Return what cannot be done, one entry for each reason."""
+    found: dict[str, s.BarredView] = {}
+    for one in barred:
+        found.setdefault(one.why, s.BarredView(why=one.why, titles=[])).titles.append(one.title)
+    return list(found.values())
 
 
 def move_view(move: Move, model: CompiledModel) -> s.MoveView:

@@ -5,11 +5,12 @@ from __future__ import annotations
 from datetime import date
 from typing import Annotated, Literal
 
-from api.common import Cents, Key, Short, Text, View, Word
+from api.common import Cents, Key, OnceIn, Short, Text, View, Word
 from api.drives.schemas import PromptChoiceView
 from ninja import Schema
 from pydantic import Field
 from spindle.job.stages import Stage
+from spindle.words.bench import Instrument
 
 
 class IntakeIn(Schema):
@@ -24,6 +25,27 @@ class IntakeIn(Schema):
     limit_cents: Cents | None
     promised_on: date | None
     condition: dict[Word, Word]
+
+
+class InstrumentIn(OnceIn):
+    """Whether the shop has an instrument."""
+
+    instrument: Instrument
+    is_there: bool
+
+
+class InstrumentView(View):
+    """An instrument that not every shop has."""
+
+    id: Instrument
+    name: str
+    is_there: bool
+
+
+class InstrumentsView(View):
+    """All of them, in a fixed order."""
+
+    instruments: list[InstrumentView]
 
 
 class PromptView(View):

@@ -15,11 +15,11 @@ from apps.jobs.models import Job
 from apps.jobs.selectors import OpenJob
 from spindle.bench.classes import matrix_summary
 from spindle.diagnosis.evidence.playtime import judge_time
-from spindle.diagnosis.explaining.diagnose import Diagnosis, diagnose
+from spindle.diagnosis.explaining.diagnose import Diagnosis, PartWeight, diagnose
 from spindle.diagnosis.given.case import Answer
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet
-from spindle.faults.model import Question, QuestionKind
+from spindle.faults.model import SOUND_PART, Question, QuestionKind
 from spindle.job.asking import Speech
 from spindle.job.hazards import passes_at
 from spindle.job.ledger import KINDS, says
@@ -104,9 +104,14 @@ def _line(line: Line, shown: OpenJob, speech: Speech, weight: object, names: dic
         text=says(line, speech),
         struck_by=strike.by if strike else "",
         struck_why=strike.body.get("why", "") if strike else "",
-        weights=[WeightView(part=p.part, name=names[p.part], db=round(p.db, 1)) for p in moved],
+        weights=[WeightView(part=p.part, name=names[p.part], db=round(p.db, 1)) for p in moved if _is_told(p)],
         left_out=left_out.value if left_out else "",
     )
+
+
+def _is_told(weight: PartWeight) -> bool:
+    """Tell whether a weight stands on the tape: that a failure speaks against "nothing wrong" goes without saying."""
+    return weight.part != SOUND_PART or weight.db > 0.0
 
 
 def _matrix(shown: OpenJob, kind: QuestionKind) -> list[s.BaselineView]:

@@ -9,7 +9,7 @@ from apps.people.permissions import allowed
 from apps.people.services import sign_in, sign_out
 from apps.refusals import NotAllowedError
 from apps.shop.selectors import the_shop
-from apps.writing.clearing import clear_once_a_day
+from apps.shop.services import clear_once_a_day
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from django.utils import timezone

@@ -19,10 +19,11 @@ from apps.jobs.selectors import OpenJob
 from apps.people.models import User
 from apps.refusals import SupersededError
 from django.db.models import F
-from spindle.diagnosis.explaining.advice import advise, look_ahead
+from spindle.diagnosis.explaining.advice import advise
 from spindle.diagnosis.explaining.moves import Move
 from spindle.diagnosis.given.case import Remark
 from spindle.diagnosis.planning.futures import Outturn, outturn
+from spindle.diagnosis.planning.outlook import look_ahead
 from spindle.formats.case_file import write_case
 
 BUDGET_S: Final = 5.0

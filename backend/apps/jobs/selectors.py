@@ -27,7 +27,7 @@ from spindle.job.asking import Speech
 from spindle.job.ledger import fold, says
 from spindle.job.line import Line
 from spindle.job.stages import Stage
-from spindle.job.state import JobState, state_of
+from spindle.job.state import JobState, bench_of, state_of
 from spindle.job.value import Notes, SheetRef, Start
 from spindle.learning.claims import Tried
 
@@ -100,7 +100,7 @@ def open_job(row: Job, shop: Shop, *, with_shelf: bool = True) -> OpenJob:
 
 def shown_as(row: Job, job: value.Job, shop: Shop, shelf: tuple[Stock, ...]) -> OpenJob:
     """Return a job that is at hand already as its screens show it."""
-    state = state_of(job, economy_of(job, shop), shelf)
+    state = state_of(job, economy_of(job, shop), shelf, bench_of(job, timezone.now(), shop.lacks))
     identity, sheets = key_reading(job.looks) if job.looks else (None, {})
     return OpenJob(row, state, shop, full_sheet(row.sheet_id), newest_sheet(row.sheet), identity, sheets)
 

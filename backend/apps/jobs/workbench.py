@@ -8,7 +8,7 @@ from apps.drives.selectors import full_sheet
 from apps.jobs.selectors import OpenJob
 from apps.shelf.offers import Offer, offers_for
 from spindle.diagnosis.explaining.swaps import chance_with
-from spindle.diagnosis.planning.problem import plan_for
+from spindle.diagnosis.planning.plan import plan_for
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import USABLE
 from spindle.drives.swap_plan import SwapPlan, swap_plan

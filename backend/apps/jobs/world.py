@@ -19,6 +19,7 @@ from spindle.errors import GoneError
 from spindle.job import value
 from spindle.job.effects import ShelfPiece
 from spindle.job.value import SheetRef
+from spindle.words.bench import Instrument
 from spindle.words.health import Health
 
 
@@ -28,6 +29,7 @@ class ShopWorld:
     def __init__(self, row: Job, job: value.Job, shop: Shop, now: datetime) -> None:
         self._row, self._shop, self.now = row, shop, now
         self.economy: Economy = economy_of(job, shop)
+        self.lacks: frozenset[Instrument] = shop.lacks
         self.price_cents_per_min: int = shop.price_cents_per_min
 
     @staticmethod

@@ -10,7 +10,11 @@ from apps.refusals import NotAllowedError
 from spindle.words.duty import Duty
 
 _MAY: Final = MappingProxyType(
-    {Role.COUNTER: frozenset({Duty.TAKE_IN, Duty.NOTE, Duty.AGREE, Duty.HAND_BACK}), Role.TECHNICIAN: frozenset(Duty), Role.MANAGER: frozenset(Duty)}
+    {
+        Role.COUNTER: frozenset({Duty.TAKE_IN, Duty.NOTE, Duty.AGREE, Duty.HAND_BACK}),
+        Role.TECHNICIAN: frozenset(Duty) - {Duty.SHOP},
+        Role.MANAGER: frozenset(Duty),
+    }
 )
 
 

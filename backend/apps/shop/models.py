@@ -9,6 +9,7 @@ from django.core.exceptions import ValidationError
 from django.db import models
 from django.utils import timezone
 from spindle.diagnosis.given.economy import Economy
+from spindle.words.bench import Instrument
 from spindle.words.money import sign_of
 
 
@@ -33,6 +34,8 @@ class Shop(models.Model):
     damage_cents = models.PositiveIntegerField(default=6_000)
     shelf_version = models.PositiveBigIntegerField(default=0)
     """Raised by the database itself with every change of shelf, sheets and sayings: what was computed from them may be kept until then."""
+    lacks_words = models.JSONField(default=list, blank=True)
+    """The instruments that it does not have, by their words."""
     cleared_on = models.DateField(null=True)
     """When used keys, sessions and sign-in records were last cleared."""
 
@@ -42,6 +45,11 @@ class Shop(models.Model):
     def economy(self) -> Economy:
         """Return the figures that the advice reckons with, in whole units of the shop's money."""
         return Economy(self.cost_cents_per_min / 100, self.day_cents / 100, self.give_up_cents / 100, self.damage_cents / 100, sign=self.sign)
+
+    @property
+    def lacks(self) -> frozenset[Instrument]:
+        """The instruments that it does not have."""
+        return frozenset(Instrument(word) for word in self.lacks_words)
 
     @property
     def sign(self) -> str:

@@ -5,11 +5,9 @@ from __future__ import annotations
 from datetime import datetime, timedelta
 from typing import Final
 
-from apps.shop.models import Shop
 from apps.writing.models import UsedKey
 from axes.models import AccessAttempt, AccessFailureLog, AccessLog
 from django.contrib.sessions.models import Session
-from django.db.models import Q
 
 KEPT_DAYS: Final = 30
 """Nobody sends a write again after a month, and who signed in when is nobody's business for longer."""
@@ -22,10 +20,3 @@ def clear_old(now: datetime) -> int:
     for kind in (AccessAttempt, AccessFailureLog, AccessLog):
         gone += kind.objects.filter(attempt_time__lt=limit).delete()[0]
     return int(gone)
-
-
-def clear_once_a_day(now: datetime, shop: Shop) -> None:
-    """Clear if nobody has today: whoever comes first in the morning does it, and one alone."""
-    today = shop.day_of(now)
-    if Shop.objects.filter(pk=1).filter(Q(cleared_on__isnull=True) | Q(cleared_on__lt=today)).update(cleared_on=today):
-        clear_old(now)

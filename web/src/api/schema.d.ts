@@ -124,6 +124,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Instruments
+         * @description Return what this shop has, of what not every shop has.
+         */
+        get: operations["instruments"];
+        put?: never;
+        /**
+         * Instrument
+         * @description Say whether the shop has an instrument.
+         */
+        post: operations["say_instrument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -1096,6 +1120,16 @@ export interface components {
             version: number;
         };
         /**
+         * BarredView
+         * @description What cannot be done on the bench as it is, by one reason.
+         */
+        BarredView: {
+            /** Titles */
+            titles: string[];
+            /** Why */
+            why: string;
+        };
+        /**
          * BaselineView
          * @description One stage of the baseline, or one disc class.
          */
@@ -1433,6 +1467,8 @@ export interface components {
          * @description What the findings amount to, and what to do next.
          */
         DiagnosisView: {
+            /** Barred */
+            barred: components["schemas"]["BarredView"][];
             /** Is Tie */
             is_tie: boolean;
             /** Mind Changes */
@@ -1794,6 +1830,42 @@ export interface components {
             sheet_id: number;
             /** Variant */
             variant: string;
+        };
+        /**
+         * Instrument
+         * @description What a shop may have, or not, beside hand tools and a plain meter.
+         * @enum {string}
+         */
+        Instrument: "scope" | "light_meter" | "bench_supply" | "hot_air";
+        /**
+         * InstrumentIn
+         * @description Whether the shop has an instrument.
+         */
+        InstrumentIn: {
+            instrument: components["schemas"]["Instrument"];
+            /** Is There */
+            is_there: boolean;
+            /** Key */
+            key: string;
+        };
+        /**
+         * InstrumentView
+         * @description An instrument that not every shop has.
+         */
+        InstrumentView: {
+            id: components["schemas"]["Instrument"];
+            /** Is There */
+            is_there: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
+         * InstrumentsView
+         * @description All of them, in a fixed order.
+         */
+        InstrumentsView: {
+            /** Instruments */
+            instruments: components["schemas"]["InstrumentView"][];
         };
         /**
          * IntakeIn
@@ -3873,6 +3945,140 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    instruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    say_instrument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InstrumentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InstrumentsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

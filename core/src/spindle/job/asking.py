@@ -14,7 +14,7 @@ from spindle.job.effects import Effect, ShelfPiece
 from spindle.job.line import Draft, Line
 from spindle.job.stages import NAMES, Stage
 from spindle.job.value import Job, SheetRef
-from spindle.words.bench import Depth, Mains, Power
+from spindle.words.bench import Depth, Instrument, Mains, Power
 from spindle.words.duty import Duty
 
 OPEN: Final = frozenset(s for s in Stage if s is not Stage.CLOSED)
@@ -31,6 +31,10 @@ class World(Protocol):
     @property
     def economy(self) -> Economy:
         """The shop's figures."""
+
+    @property
+    def lacks(self) -> frozenset[Instrument]:
+        """The instruments that the shop does not have."""
 
     @property
     def price_cents_per_min(self) -> int:

@@ -37,6 +37,11 @@ class HazardKind:
 HAZARDS: Final = MappingProxyType(
     {
         "rattle": HazardKind("rattle", "Something rattles inside. Open it with the mains out, find it, then answer the rattle check again: silent."),
+        "object": HazardKind(
+            "something found inside",
+            "Something was found inside that does not belong there. Take it out with the mains out, then search the rest.",
+            clears="It is out, and the rest was searched",
+        ),
         "wet": HazardKind("wet cleaner", "Cleaner has to dry before power: it burns, and a wet part looks like a bad one.", lasts_min=DRY_MIN),
         "soldered": HazardKind(
             "board soldered",
@@ -50,6 +55,10 @@ HAZARDS: Final = MappingProxyType(
         ),
     }
 )
+
+
+_LOOSE: Final = MappingProxyType({"rattle": ("rattle", "rattles", "silent"), "object_search": ("object", "found", "nothing")})
+"""Question -> the hold that it opens, the answer that opens it, the answer that clears it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,12 +110,14 @@ def undone(holds: Holds, step: str) -> Holds:
 
 
 def after_finding(holds: Holds, finding: Finding, at: datetime) -> Holds:
-    """Return the holds after a finding: a rattle keeps the power off until it is found and nothing rattles (trap T35)."""
-    if finding.is_struck or not isinstance(finding.what, Answer) or finding.what.question != "rattle":
+    """Return the holds after a finding: what rattles, or was found inside, keeps the power off until it is out (trap T35)."""
+    what = finding.what
+    if finding.is_struck or not isinstance(what, Answer) or what.question not in _LOOSE:
         return holds
-    if finding.what.outcome == "rattles":
-        return opened(holds, ("rattle",), at)
-    return cleared(holds, ("rattle",), "finding") if finding.what.outcome == "silent" else holds
+    code, loose, clear = _LOOSE[what.question]
+    if what.outcome == loose:
+        return opened(holds, (code,), at)
+    return cleared(holds, (code,), "finding") if what.outcome == clear else holds
 
 
 def open_hazards(holds: Holds, now: datetime) -> tuple[Hazard, ...]:

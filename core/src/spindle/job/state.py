@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Any
 
 from spindle.bench.classes import classes_to_try
@@ -11,18 +12,18 @@ from spindle.bench.proof import ProofCheck, proof_profile
 from spindle.diagnosis.belief.ending import Ending, judge_ending
 from spindle.diagnosis.belief.posterior import Belief, believe
 from spindle.diagnosis.evidence.gather import baseline_failures
-from spindle.diagnosis.given.case import Answer, Case, Stock, Trial
+from spindle.diagnosis.given.case import Answer, Bench, Case, Stock, Trial
 from spindle.diagnosis.given.economy import Economy
 from spindle.faults.model import QuestionKind
 from spindle.formats.case_file import read_stock
-from spindle.job.hazards import END_OF_TIME
+from spindle.job.hazards import END_OF_TIME, HAZARDS
 from spindle.job.line import Line
 from spindle.job.prompts import open_prompts
 from spindle.job.stages import JobFacts, Missing, missing
 from spindle.job.value import Job
 from spindle.repairs.procedure import Procedure, Step, steps_from
 from spindle.repairs.procedures import procedure_for
-from spindle.words.bench import Power
+from spindle.words.bench import Instrument, Power
 
 _SEEN_KINDS = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
 
@@ -55,20 +56,21 @@ class JobState:
         return self.missing[0].text if self.missing else ""
 
 
-def state_of(job: Job, economy: Economy, shelf: Iterable[Stock] = ()) -> JobState:
+def state_of(job: Job, economy: Economy, shelf: Iterable[Stock] = (), bench: Bench | None = None) -> JobState:
     """Return the state of a job.
 
     Parameters
     ----------
     economy : the shop's figures, with the days that are left of this job's promise
-    shelf : what the shelf holds for this unit; it moves the advice and no stage, so who asks for no advice leaves it out
+    shelf, bench : what the shelf holds for this unit, and what can be done on the bench now; they move the advice and no stage, so who
+        asks for no advice leaves them out
 
     Raises
     ------
     CaseError
         If a finding uses a word that the drive's family does not have.
     """
-    case = case_of(job, economy, shelf)
+    case = case_of(job, economy, shelf, bench)
     belief = believe(case.findings, job.model)
     procedure = procedure_of(job)
     steps = steps_of(job)
@@ -78,11 +80,21 @@ def state_of(job: Job, economy: Economy, shelf: Iterable[Stock] = ()) -> JobStat
     return JobState(job, case, belief, ending, facts, missing(job.stage, facts), procedure, steps, checks)
 
 
-def case_of(job: Job, economy: Economy, shelf: Iterable[Stock] = ()) -> Case:
+def case_of(job: Job, economy: Economy, shelf: Iterable[Stock] = (), bench: Bench | None = None) -> Case:
     """Return the bench case of a job: its findings, and the parts that its tape and the shelf speak of."""
     has_one = {line.body["repair"] for line in job.takings.values()}
     own = [read_stock(stock_body(line), f"/tape/{n}", job.model.sheet) for n, line in job.parts.items()]
-    return Case(job.model.sheet, job.findings, job.depth, economy, (*own, *(s for s in shelf if s.repair not in has_one)))
+    stock = (*own, *(s for s in shelf if s.repair not in has_one))
+    return Case(job.model.sheet, job.findings, job.depth, economy, stock, bench or Bench(job.power))
+
+
+def bench_of(job: Job, now: datetime, lacks: frozenset[Instrument]) -> Bench:
+    """Return what can be done on a job's bench at a moment, in a shop that lacks some instruments.
+
+    A unit with an own part out and nothing in its place shows nothing: no step that needs power is proposed until one is in.
+    """
+    held = [*(HAZARDS[h.code].name for h in job.hazards(now)), *(f"{out.body['name'].lower()} is out ({out.body['tag']})" for out in job.gaps)]
+    return Bench(job.power, f"No power now: {', '.join(held)}." if held else "", lacks)
 
 
 def stock_body(line: Line) -> Mapping[str, Any]:

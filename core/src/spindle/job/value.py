@@ -8,6 +8,7 @@ from datetime import date, datetime
 
 from spindle.diagnosis.given.case import Answer, Finding, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.drives.levels import LEVELS
 from spindle.job.hazards import Hazard, Holds, open_hazards
 from spindle.job.line import Line
 from spindle.job.stages import Stage
@@ -62,6 +63,11 @@ class Proposal:
     p_success: float
     is_advised: bool
     number: int
+
+
+def level_of(out: Line) -> str:
+    """Return the level of an own part that is out; older lines know its name alone."""
+    return str(out.body.get("level") or next((v.id for v in LEVELS.values() if v.name == out.body["name"]), ""))
 
 
 @dataclass(frozen=True)
@@ -156,6 +162,12 @@ class Job:
     def fitted(self) -> dict[str, str]:
         """What stayed in after a clean trial, or because somebody said so: tag of the item -> the repair that put it in."""
         return {c.item: c.repair for t in self.trials for c in t.changes if c.item and (c.stays or t.result is TrialResult.CLEAN)}
+
+    @property
+    def gaps(self) -> tuple[Line, ...]:
+        """Own parts that are out with nothing in their place: the unit shows nothing until one is in."""
+        fitted = set(self.fitted.values())
+        return tuple(out for out in self.away.values() if not fitted & set(LEVELS[level].repairs if (level := level_of(out)) in LEVELS else ()))
 
     @property
     def loose(self) -> tuple[str, ...]:

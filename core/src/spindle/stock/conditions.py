@@ -8,7 +8,7 @@ from enum import StrEnum
 from typing import Final
 
 from spindle.diagnosis.given.compiled import CompiledModel
-from spindle.diagnosis.planning.problem import part_terms
+from spindle.diagnosis.planning.plan import part_terms
 from spindle.drives.levels import LEVELS, is_within
 from spindle.words.health import Health
 

@@ -53,11 +53,6 @@ def _out(job: Job, ask: TakeOutOwn, _world: World) -> Decision:
     return one("custody", body, OwnOut(tag, ask.level, ask.place))
 
 
-def level_of(out: Line) -> str:
-    """Return the level of an own part that is out; older lines know its name alone."""
-    return str(out.body.get("level") or next((v.id for v in LEVELS.values() if v.name == out.body["name"]), ""))
-
-
 def _letters(n: int) -> str:
     """Return A, B, … Z, AA, AB, …"""
     return ("" if n < 26 else _letters(n // 26 - 1)) + chr(ord("A") + n % 26)

@@ -11,7 +11,7 @@ from spindle.job.asking import AskKind, Decision, LineKind, Needs, Speech, World
 from spindle.job.effects import Unwant, Want
 from spindle.job.line import Line
 from spindle.job.stages import Stage
-from spindle.job.state import case_of
+from spindle.job.state import bench_of, case_of
 from spindle.job.value import Job, Proposal
 from spindle.offers.quote import offer_for
 from spindle.words.bounds import WordOrNone
@@ -30,7 +30,8 @@ def _decide(job: Job, ask: Propose, world: World) -> Decision:
         return one("proposal", {"repair": "", "name": "Hand it back as it is", "total_cents": 0, "p_success": 0.0}, Unwant())
     if ask.repair not in job.model.repair_index:
         raise NotFoundError(f"This drive has no repair {ask.repair!r}.")
-    offer, is_advised = offer_for(ask.repair, case_of(job, world.economy, world.stock()), job.model, price_cents_per_min=world.price_cents_per_min)
+    case = case_of(job, world.economy, world.stock(), bench_of(job, world.now, world.lacks))
+    offer, is_advised = offer_for(ask.repair, case, job.model, price_cents_per_min=world.price_cents_per_min)
     body = {**asdict(offer), "total_cents": offer.total_cents, "is_advised": is_advised}
     has_one = any(line.body["repair"] == ask.repair for line in job.takings.values())
     return one("proposal", body, Unwant() if has_one else Want(ask.repair, offer.p_success))

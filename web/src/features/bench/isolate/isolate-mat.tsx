@@ -4,6 +4,7 @@ import { money } from '@/lib/money'
 import { useKeys } from '@/lib/use-keys'
 import { minutes, percent } from '@/lib/words'
 import { useBench } from '../frame/bench-context'
+import { Barred } from './barred'
 import { Beside } from './beside'
 import { Gate } from '../frame/gate'
 import { MatKeys } from '../frame/mat-keys'
@@ -49,6 +50,7 @@ export function IsolateMat({ plan, onTrial, onPart }: Props) {
         ))}
       </div>
       <div className="space-y-4 max-xl:order-2">
+        <Barred />
         <Beside onTrial={onTrial} onPart={onPart} />
         {!isProposed && <Gate backTo={['fault_seen']} />}
       </div>

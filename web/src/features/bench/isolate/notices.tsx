@@ -9,6 +9,7 @@ const TITLES: Record<string, string> = {
   check_again: 'These findings disagree',
   two_faults: 'Two faults',
   think: 'Stop and think',
+  nothing_wrong: 'Nothing wrong?',
   cheap_first: 'Cheap cause first',
   stop_loss: 'Count what is spent',
   not_offered: 'Not offered',

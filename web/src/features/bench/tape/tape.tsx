@@ -15,6 +15,7 @@ const WHY_NOT: Record<string, string> = {
   disc_wrong_way: 'disc the wrong way round: no evidence',
   unpaired_board: 'another board fitted: no evidence',
   unpowered: 'no power: no evidence',
+  not_reached: 'did not come that far: no evidence',
   older_than_change: 'older than the last change',
 }
 

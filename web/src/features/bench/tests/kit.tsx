@@ -81,6 +81,7 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
     parts: [suspect('lens', 'Lens', 0.54), suspect('unlisted', 'Not on the list', 0.004)],
     moves: [move()],
     mind_changes: [],
+    barred: [],
     is_tie: false,
     notices: [],
     paths: [],
