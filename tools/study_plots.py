@@ -11,6 +11,7 @@ from matplotlib import pyplot as plt
 STUDY = Path(__file__).resolve().parents[1] / "docs" / "study"
 INK, QUIET, EMBER, VERDIGRIS = "#1c2b2a", "#5b6b69", "#b8480f", "#1d6f63"
 NAMES = {
+    "oracle": "knowing the fault",
     "planner": "the advice",
     "information_first": "information, then p/c",
     "depth_blind": "depth-blind advice",
@@ -21,7 +22,7 @@ NAMES = {
     "pickup_first": "pickup first",
     "cheapest_first": "cheapest first",
 }
-WORLDS = ("matched", "priors", "rows", "repairs", "slips", "perturbed")
+WORLDS = ("matched", "chain", "priors", "rows", "repairs", "slips", "perturbed")
 
 
 def _read(name: str) -> dict[str, dict[str, dict[str, dict[str, float]]]]:
@@ -45,14 +46,14 @@ def costs() -> None:
 
 
 def worlds() -> None:
-    """Draw advice and flow chart in every world."""
+    """Draw what knowing the fault, the advice and the flow chart cost in every world."""
     figure, panels = plt.subplots(1, 3, figsize=(11, 3.2), sharey=True)
     for panel, family in zip(panels, _read("matched"), strict=True):
-        for n, (name, colour) in enumerate((("planner", INK), ("flow_chart", QUIET))):
+        for n, (name, colour) in enumerate((("oracle", VERDIGRIS), ("planner", INK), ("flow_chart", QUIET))):
             heights = [_read(w)[family]["policies"][name]["mean_eur"] for w in WORLDS]
-            panel.bar([x + 0.4 * n for x in range(len(WORLDS))], heights, width=0.38, color=colour, label=NAMES[name])
+            panel.bar([x + 0.28 * n for x in range(len(WORLDS))], heights, width=0.26, color=colour, label=NAMES[name])
         panel.set_title(f"{family} load", loc="left")
-        panel.set_xticks([x + 0.2 for x in range(len(WORLDS))], WORLDS, rotation=30)
+        panel.set_xticks([x + 0.28 for x in range(len(WORLDS))], WORLDS, rotation=30)
     panels[0].set_ylabel("euro a unit")
     panels[0].legend(frameon=False)
     _save(figure, "worlds")
