@@ -1,7 +1,10 @@
 """What the shop has: who may say so, and what it does to every bench."""
 
 import pytest
+from apps.shop.models import Shop
 from apps.shop.selectors import the_shop
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
 from spindle.words.bench import Instrument
 
 from .conftest import FRESH, NOTED, Browser
@@ -34,6 +37,20 @@ def test_saying_it_twice_is_one_write_and_no_other_body_takes_the_key(ida):
     assert answers[0] == answers[1]
     assert Instrument.SCOPE not in the_shop().lacks
     assert say(ida, "scope", False).json()["code"] == "key_reused"
+
+
+def test_saying_it_writes_nothing_else_of_the_shop(ida):
+    """The database itself raises the version of the shelf: a row written whole would take it back."""
+    with CaptureQueriesContext(connection) as asked:
+        say(ida, "scope", True)
+    written = [q["sql"] for q in asked if q["sql"].startswith('UPDATE "shop_shop"')]
+    assert [("lacks_words" in sql, "shelf_version" in sql.split("WHERE")[0]) for sql in written] == [(True, False)]
+
+
+def test_a_shop_that_nobody_set_up_can_say_it(ida):
+    Shop.objects.all().delete()
+    assert say(ida, "scope", False).status_code == 200
+    assert the_shop().lacks == {Instrument.SCOPE}
 
 
 def test_a_technician_reads_and_does_not_say(bram):

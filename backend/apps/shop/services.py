@@ -19,8 +19,8 @@ def say_instrument(command: Command, instrument: Instrument, *, is_there: bool) 
         lock("shop")
         shop = the_shop()
         if not write.is_replay:
-            shop.lacks_words = sorted(shop.lacks - {instrument} if is_there else shop.lacks | {instrument})
-            shop.save()
+            lacks = sorted(shop.lacks - {instrument} if is_there else shop.lacks | {instrument})
+            Shop.objects.update_or_create(pk=1, defaults={"lacks_words": lacks}, create_defaults={"name": shop.name, "lacks_words": lacks})
 
 
 def clear_once_a_day(now: datetime, shop: Shop) -> None:
