@@ -1,8 +1,10 @@
 """How far the drive came: properties over random tapes of what is proposed, what is left out, and what is implied."""
 
+import numpy as np
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+from spindle.diagnosis.belief.intermittence import clean_run_likelihood, share_intermittent
 from spindle.diagnosis.belief.posterior import believe, weights_of_evidence
 from spindle.diagnosis.explaining.diagnose import diagnose
 from spindle.diagnosis.given.case import Answer, Case, Finding
@@ -94,3 +96,29 @@ def test_what_was_read_leaves_loading_spinning_and_power_unasked():
 def test_an_open_case_file_says_its_bench():
     case = Case(PAIRED, (Finding("f", Answer("spins", "never")),), bench=State(lacks=frozenset({Instrument.LIGHT_METER})))
     assert [b.id for b in diagnose(case, MODELS["slot"]).advice.barred if "light meter" in b.why] == ["light_check"]
+
+
+def test_tries_that_all_went_well_speak_against_what_comes_and_goes_and_nothing_else():
+    model, share = MODELS["slot"], share_intermittent(MODELS["slot"])
+    assert clean_run_likelihood(1, model) == pytest.approx(1.0)
+    assert clean_run_likelihood(2, model) == pytest.approx(1 - share + share * 0.6)  # B(2, 4) / B(2, 3) = 3 / 5
+    assert (clean_run_likelihood(9, model) <= clean_run_likelihood(3, model)).all()
+
+
+def test_a_clean_run_leaves_what_was_said_of_repeats_its_weight():
+    rows = Bench("repeats=always game_bd=reads@0/6").found.belief.rows
+    assert np.ptp(rows["f0"]) > 0
+
+
+@pytest.mark.parametrize(
+    ("words", "says"),
+    [
+        ("", ""),
+        ("takes_disc=takes spins=cycles", ""),
+        ("takes_disc=takes spins=holds game_bd=reads", "Perhaps nothing is wrong"),
+        ("takes_disc=takes spins=holds game_bd=reads film_bd=reads film_dvd=reads ejects=yes repeats=not_here", "Nothing is wrong here"),
+    ],
+)
+def test_nothing_wrong_is_spoken_of_from_a_third_on(words, says):
+    told = [n.text for n in Bench(words).found.notices if n.code == "nothing_wrong"]
+    assert [t.startswith(says) for t in told] == ([True] if says else [])
