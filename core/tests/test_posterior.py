@@ -9,7 +9,8 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from spindle.diagnosis.belief.likelihood import is_tampered, unreliability
-from spindle.diagnosis.belief.posterior import believe, weights_of_evidence
+from spindle.diagnosis.belief.posterior import believe
+from spindle.diagnosis.belief.striking import weights_of_evidence
 from spindle.diagnosis.explaining.diagnose import diagnose
 from spindle.diagnosis.given.case import Answer, Case, Finding
 from spindle.diagnosis.given.compiled import compile_model
@@ -114,6 +115,9 @@ def test_a_weight_is_what_striking_the_finding_gives_back(given_answers, repeat)
 
 
 TAPES = (
+    "spins=cycles spins=cycles~owner clean_lens!clean*2 film_dvd=reads",
+    "film_dvd=fails spins=cycles game_bd=fails spins=never replace_pickup!no_change spins=cycles",
+    "spins=cycles music_cd=fails spins=holds film_dvd=reads film_dvd=fails",
     "game_bd=fails@4/6 repeats=always film_dvd=fails",
     "spins=cycles clean_lens!clean*3 warm_up=better_warm",
     "spins=cycles takes_disc=ignores~owner clean_lens!clean*3 game_bd=fails~owner",

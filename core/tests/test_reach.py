@@ -5,7 +5,8 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from spindle.diagnosis.belief.intermittence import clean_run_likelihood, share_intermittent
-from spindle.diagnosis.belief.posterior import believe, weights_of_evidence
+from spindle.diagnosis.belief.posterior import believe
+from spindle.diagnosis.belief.striking import weights_of_evidence
 from spindle.diagnosis.explaining.diagnose import diagnose
 from spindle.diagnosis.given.case import Answer, Case, Finding
 from spindle.diagnosis.given.case import Bench as State

@@ -7,7 +7,8 @@ import numpy as np
 import pyagrum as gum
 import pytest
 from spindle.diagnosis.belief.likelihood import answer_rows
-from spindle.diagnosis.belief.posterior import believe, posterior, weights_of_evidence
+from spindle.diagnosis.belief.posterior import believe, posterior
+from spindle.diagnosis.belief.striking import weights_of_evidence
 from spindle.diagnosis.evidence.gather import gather, read
 from spindle.diagnosis.explaining.advice import advise, mind_holders
 from spindle.diagnosis.explaining.diagnose import diagnose

@@ -1,4 +1,4 @@
-"""The posterior over faults, and what each finding moved.
+"""The posterior over faults.
 
 Exact inference for one fault (or the leak) with answers independent given the fault; see ``docs/architecture.md``. Our own
 last step (:mod:`~spindle.diagnosis.belief.handling`) and a change that cured one fault of two add to it.
@@ -7,18 +7,16 @@ last step (:mod:`~spindle.diagnosis.belief.handling`) and a change that cured on
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Final
 
 import numpy as np
 
 from spindle.diagnosis.belief import handling
 from spindle.diagnosis.belief.intermittence import Steadiness, steadiness
-from spindle.diagnosis.belief.likelihood import answer_rows, home_log_likelihood, share_home
+from spindle.diagnosis.belief.likelihood import answer_rows, home_log_likelihood
 from spindle.diagnosis.belief.trials import trials_log_likelihood
-from spindle.diagnosis.evidence.gather import Evidence, LeftOut, Read, gather, read
-from spindle.diagnosis.given.case import Answer, Case, Finding, Trial, TrialResult
+from spindle.diagnosis.evidence.gather import Evidence, Read, gather, read
+from spindle.diagnosis.given.case import Finding, Trial
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
-from spindle.words.bench import Reach
 
 DECIBAN = 10.0 / np.log(10.0)
 
@@ -82,10 +80,10 @@ def believe(findings: tuple[Finding, ...], model: CompiledModel) -> Belief:
     CaseError
         If a finding uses a word that the loader family does not have.
     """
-    return _believe(read(findings, model), model)
+    return believe_lines(read(findings, model), model)
 
 
-def _believe(lines: tuple[Read, ...], model: CompiledModel, known: dict[object, Floats] | None = None) -> Belief:
+def believe_lines(lines: tuple[Read, ...], model: CompiledModel, known: dict[object, Floats] | None = None) -> Belief:
     """``known`` keeps the likelihood of trials by what it rests on, for those who strike one finding after another."""
     evidence = gather(lines, model)
     rows = answer_rows(evidence, model)
@@ -97,11 +95,11 @@ def _believe(lines: tuple[Read, ...], model: CompiledModel, known: dict[object, 
         if rests_on not in known:
             known[rests_on] = trials_log_likelihood(evidence.trials, model, steadiness=steady)
         log_prior = log_prior + known[rests_on]
-    p = _weighed(evidence, rows, log_prior, model)
+    p = weighed(evidence, rows, log_prior, model)
     return Belief(p, model.membership @ p, evidence, steady, log_prior, rows)
 
 
-def _weighed(evidence: Evidence, rows: dict[str, Floats], log_prior: Floats, model: CompiledModel) -> Floats:
+def weighed(evidence: Evidence, rows: dict[str, Floats], log_prior: Floats, model: CompiledModel) -> Floats:
     """Return P(fault) from one row of log-likelihood for each answer that counts, of shape (n_faults,)."""
     none = np.zeros(len(model.faults))
     if not evidence.news:
@@ -124,7 +122,7 @@ def _cured_at(lines: tuple[Read, ...], place: int, model: CompiledModel) -> Floa
     if not isinstance(trial, Trial):
         raise TypeError(f"finding {place} is no trial")
     uncured = np.prod([1.0 - model.success[model.repair_index[c.repair]] for c in trial.changes], axis=0)
-    cured = _believe(lines[:place], model).p * (1.0 - uncured)
+    cured = believe_lines(lines[:place], model).p * (1.0 - uncured)
     return np.asarray(cured / max(float(cured.sum()), 1e-12))
 
 
@@ -133,57 +131,3 @@ def log_odds_db(p: Floats) -> Floats:
     clipped = np.clip(p, 1e-300, 1.0)
     rest = np.clip(1.0 - clipped, 1e-300, 1.0)
     return np.asarray(DECIBAN * (np.log(clipped) - np.log(rest)))
-
-
-@dataclass(frozen=True)
-class Moved:
-    """What one finding moved, in decibans of log-odds: with it against without it (the same as striking it)."""
-
-    part_db: Floats
-    p_without: Floats
-    """P(fault | all findings but this one), of shape (n_faults,)."""
-
-
-def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dict[str, Moved]:
-    """Return for each finding that counts how far it moved each part, in decibans.
-
-    A weight is the change of the log-odds when this finding alone is struck. Such weights do not sum to the whole:
-    one fault against all the rest is not additive (I. J. Good, *Probability and the Weighing of Evidence*, 1950).
-    """
-    counted = [f for f in case.standing if f.id not in belief.evidence.left_out]
-    now = log_odds_db(belief.p_part)
-    alone = _rows_that_stand_alone(case, belief)
-    lines, moved, known = read(case.findings, model), {}, dict[object, Floats]()
-    for finding in counted:
-        if finding.id in alone:
-            p = _weighed(belief.evidence, {i: r for i, r in belief.rows.items() if i != finding.id}, belief.log_prior, model)
-        else:
-            p = _believe(tuple(line.struck if line.finding.id == finding.id else line for line in lines), model, known).p
-        moved[finding.id] = Moved(now - log_odds_db(model.membership @ p), p)
-    return moved
-
-
-_REACHES_FURTHER: Final = ("opened_before", "repeats")
-"""Questions whose answer decides how others are weighed."""
-
-
-def _rows_that_stand_alone(case: Case, belief: Belief) -> set[str]:
-    """Return the answers that can be struck by taking their row out: nothing else on the tape is read differently without them."""
-    evidence, of = belief.evidence, {f.id: f.what for f in case.standing}
-    replaced = {what.question for i, r in evidence.left_out.items() if r is LeftOut.REPLACED and isinstance(what := of[i], Answer)}
-    reaching = {*_REACHES_FURTHER, *replaced, *evidence.news}
-    seen_now = (*evidence.answers.values(), *evidence.news.values())
-    if any(o.halts is not None for o in seen_now):
-        reaching |= {o.question.id for o in seen_now if o.halts is not None or o.proves}
-    together = share_home(evidence)
-    reaching |= {o.question.id for o in together} if len(together) > 1 else set()
-    home_by = [o.question.id for o in seen_now if o.proves >= Reach.DISC]
-    reaching |= set(home_by) if len(home_by) == 1 else set()
-    is_proved = evidence.changed_at < 0 and any(isinstance(w, Trial) and w.result is TrialResult.CLEAN for w in of.values())
-    baseline = [o for o in seen_now if o.is_seen_failing] if is_proved else []
-    last_of_baseline = baseline[0].question.id if len(baseline) == 1 else ""
-    return {
-        seen.finding
-        for q, seen in evidence.answers.items()
-        if q not in reaching and not seen.tries and seen.place > evidence.changed_at and q != last_of_baseline
-    }

@@ -9,7 +9,8 @@ import numpy as np
 
 from spindle.diagnosis.belief.contradictions import Contradiction, find_contradictions
 from spindle.diagnosis.belief.ending import Ending, judge_ending
-from spindle.diagnosis.belief.posterior import Belief, Moved, believe, weights_of_evidence
+from spindle.diagnosis.belief.posterior import Belief, believe
+from spindle.diagnosis.belief.striking import Moved, weights_of_evidence
 from spindle.diagnosis.belief.two_faults import PairFit, fit_pair
 from spindle.diagnosis.evidence.gather import LeftOut
 from spindle.diagnosis.explaining.advice import advise

@@ -1,0 +1,96 @@
+"""What each finding moved: with it against without it, the same as striking it.
+
+Most answers can be struck by taking their own row out, which is as exact as reading the whole tape again and costs a tenth of it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from typing import Final
+
+from spindle.diagnosis.belief.likelihood import answer_log_likelihood, home_log_likelihood, is_tampered
+from spindle.diagnosis.belief.posterior import Belief, believe_lines, log_odds_db, weighed
+from spindle.diagnosis.evidence.gather import Evidence, Read, gather, read
+from spindle.diagnosis.evidence.observation import Observation
+from spindle.diagnosis.evidence.reach import how_far
+from spindle.diagnosis.given.case import Case, Trial
+from spindle.diagnosis.given.compiled import CompiledModel, Floats
+
+_REACHES_FURTHER: Final = ("opened_before", "repeats")
+"""Questions whose answer decides how others are weighed."""
+
+
+@dataclass(frozen=True)
+class Moved:
+    """What one finding moved, in decibans of log-odds."""
+
+    part_db: Floats
+    p_without: Floats
+    """P(fault | all findings but this one), of shape (n_faults,)."""
+
+
+def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dict[str, Moved]:
+    """Return for each finding that counts how far it moved each part, in decibans.
+
+    A weight is the change of the log-odds when this finding alone is struck. Such weights do not sum to the whole:
+    one fault against all the rest is not additive (I. J. Good, *Probability and the Weighing of Evidence*, 1950).
+    """
+    now = log_odds_db(belief.p_part)
+    tape = _Tape(read(case.findings, model), model, belief)
+    moved = {}
+    for finding in case.standing:
+        if finding.id not in belief.evidence.left_out:
+            p = tape.without(finding.id)
+            moved[finding.id] = Moved(now - log_odds_db(model.membership @ p), p)
+    return moved
+
+
+class _Tape:
+    """A tape that has been read, to be believed again without one of its lines."""
+
+    def __init__(self, lines: Sequence[Read], model: CompiledModel, belief: Belief) -> None:
+        self._lines, self._model, self._belief = lines, model, belief
+        self._known: dict[object, Floats] = {}
+        self._home = home_log_likelihood(belief.evidence, model)
+        trials = [line.place for line in lines if line.reason is None and isinstance(line.finding.what, Trial)]
+        self._first_trial = min(trials, default=len(lines))
+
+    def without(self, finding: str) -> Floats:
+        """Return P(fault | all findings but this one), of shape (n_faults,)."""
+        less = self._less(finding)
+        if less is None:
+            lines = tuple(line.struck if line.finding.id == finding else line for line in self._lines)
+            return believe_lines(lines, self._model, self._known).p
+        belief, evidence = self._belief, self._belief.evidence
+        rows = {i: r for i, r in belief.rows.items() if i != finding}
+        for new in (o for q, o in less.answers.items() if o is not evidence.answers[q]):
+            rows[new.finding] = answer_log_likelihood(new, self._model, is_home=less.far.is_home, is_tampered=is_tampered(evidence))
+        return weighed(evidence, rows, belief.log_prior - self._home + home_log_likelihood(less, self._model), self._model)
+
+    def _less(self, finding: str) -> Evidence | None:
+        """Return what counts without an answer, an earlier one in its place, if there is one; None where others would be read differently."""
+        evidence = self._belief.evidence
+        seen = next((o for o in evidence.answers.values() if o.finding == finding), None)
+        if seen is None or self._reaches_further(seen):
+            return None
+        question = seen.question.id
+        others = [line for line in self._lines if line.seen is not None and line.seen.question.id == question and line.finding.id != finding]
+        if others and max(seen.place, *(line.place for line in others)) > self._first_trial:
+            return None
+        earlier = gather(others, self._model).answers.get(question)
+        answers = {q: o for q, o in evidence.answers.items() if q != question} | ({} if earlier is None else {question: earlier})
+        far, then = how_far(evidence.answers.values()), how_far(answers.values())
+        is_same_far = (far.halted, far.halted_by, far.is_home) == (then.halted, then.halted_by, then.is_home)
+        is_same_baseline = self._first_trial == len(self._lines) or _has_baseline(answers, evidence) == _has_baseline(evidence.answers, evidence)
+        return replace(evidence, answers=answers) if is_same_far and is_same_baseline and not (earlier and earlier.tries) else None
+
+    def _reaches_further(self, seen: Observation) -> bool:
+        evidence, question = self._belief.evidence, seen.question.id
+        stops_lately = bool(evidence.news) and any(o.halts is not None for o in (*evidence.answers.values(), *evidence.news.values()))
+        is_old = seen.place <= evidence.changed_at
+        return question in (*_REACHES_FURTHER, *evidence.news) or bool(seen.tries) or is_old or stops_lately
+
+
+def _has_baseline(answers: Mapping[str, Observation], evidence: Evidence) -> bool:
+    return any(o.is_seen_failing for o in (*answers.values(), *evidence.news.values()))
