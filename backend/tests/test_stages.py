@@ -89,7 +89,7 @@ def test_consent_over_the_limit_opens_the_repair(bram, nia):
 
 
 def test_a_stopgap_needs_consent_whatever_it_costs(bram):
-    bram.ask(AGREE, "propose", repair="set_trimmer")
+    bram.ask(AGREE, "propose", repair="raise_drive")
     bram.ask(AGREE, "consent", is_agreed=True, amount_cents=100, by_name="Wenna", how="by phone")
     assert {m["code"] for m in bram.get(f"/jobs/{AGREE}").json()["missing"]} == {"consent"}
 

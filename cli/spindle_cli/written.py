@@ -71,7 +71,7 @@ def _move(move: Move) -> dict[str, Any]:
         "mains": move.mains,
         "cautions": [CAUTIONS[c].text for c in move.cautions],
         **({"repair": move.repair, "item": move.item or None, "source": move.source or None} if move.repair else {}),
-        **({"p_cures": move.p_cures} if move.kind is MoveKind.REPAIR else {}),
+        **({"p_cures": move.p_cures, "p_lasts_year": move.p_lasts_year} if move.kind is MoveKind.REPAIR else {}),
         "answers": [
             {"outcome": a.outcome, "label": a.label, "chance": a.chance, "top_fault": a.top_fault, "top_p": a.top_p, "next_repair": a.next_repair or None}
             for a in move.answers
@@ -96,6 +96,8 @@ def _family(model: FaultModel) -> dict[str, Any]:
                 "part": r.part,
                 "sentence": f"{r.name}: {r.why}.",
                 "cures": dict(r.cures),
+                "lasts_months": r.lasts_months,
+                "fades": dict(r.fades),
                 "bench_min": r.bench_min,
                 "depth": r.depth.name.lower(),
                 "stopgap": r.stopgap,

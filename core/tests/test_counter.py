@@ -90,14 +90,14 @@ def test_what_the_counter_noted_is_told_to_the_owner_but_for_what_is_private(con
     ],
 )
 def test_a_quote_is_the_whole_way_in_and_out_and_the_part(repair, labour_min, part_cents):
-    offer = quote(repair, 0.5, MODEL, price_cents_per_min=90)
+    offer = quote(repair, 0.5, 0.4, MODEL, price_cents_per_min=90)
     assert (offer.labour_min, offer.part_cents) == (labour_min, part_cents)
     assert offer.total_cents == labour_min * 90 + part_cents
 
 
 def test_no_quote_for_what_the_drive_has_not():
     with pytest.raises(KeyError):
-        quote("refit_own_board", 0.5, compile_model(FREE), price_cents_per_min=90)
+        quote("refit_own_board", 0.5, 0.4, compile_model(FREE), price_cents_per_min=90)
 
 
 @pytest.mark.parametrize(

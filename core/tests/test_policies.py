@@ -112,7 +112,7 @@ def walked(unit, at, p):
         else:
             paid += p.cost[at.state, move.index]
             if unit.cures[move.index]:
-                return paid + p.close_after[at.state, move.index], True, at
+                return paid + p.close_after[at.state, move.index] + p.fades_eur[move.index, unit.fault], True, at
             at = tried(at, move.index, p)[1]
         at = replace(at, w=at.w / at.w.sum())
     return paid, False, at

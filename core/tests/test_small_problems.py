@@ -36,6 +36,7 @@ def problem_of(seed, **more):
         "is_dear": rng.integers(0, 2, A) > 0,
         "buys": rng.integers(0, 2, A) > 0,
         "targets": rng.integers(0, 2, (A, F)) > 0,
+        "fades_eur": rng.uniform(0, 200, (A, F)) * rng.integers(0, 2, (A, F)),
         "real": np.arange(F) < F - 1,
         "sound": (np.arange(F) == 1) * float(rng.integers(0, 2)),
     }
@@ -59,16 +60,22 @@ def aimed(w, a, p):
     return sum(w[f] * p.success[a, f] for f in range(F) if not p.sound[f])
 
 
+def cured(w, a, d, p):
+    """What follows a cure: closing, and the goodwill of what comes back."""
+    return sum(w[f] * p.success[a, f] * (p.close_after[d, a] + p.fades_eur[a, f]) for f in range(F))
+
+
 def sequence(w, d, free, p):
     """The adaptive sequence by chance per euro, and the best place to stop: cost and first repair."""
     spent, best, first, begun, free = 0.0, giving_up(w, d, p), -1, None, list(free)
     while True:
-        ratios = [aimed(w, a, p) / p.cost[d, a] if free[a] else 0.0 for a in range(A)]
+        dear = [w.sum() * p.cost[d, a] + sum(w[f] * p.success[a, f] * p.fades_eur[a, f] for f in range(F)) for a in range(A)]
+        ratios = [aimed(w, a, p) / dear[a] if free[a] else 0.0 for a in range(A)]
         a = int(np.argmax(ratios))
-        if ratios[a] <= 1e-15:
+        if not free[a] or aimed(w, a, p) <= 1e-15:
             return best, first
         begun = a if begun is None else begun
-        spent += w.sum() * p.cost[d, a] + w @ p.success[a] * p.close_after[d, a]
+        spent += w.sum() * p.cost[d, a] + cured(w, a, d, p)
         w, d, free[a] = w * (1 - p.success[a]), p.ends[d, a], False
         total = spent + giving_up(w, d, p)
         if total < best:
@@ -88,7 +95,7 @@ def asking(at, q, p):
 
 
 def tried(at, a, p):
-    spent = at.w.sum() * p.cost[at.state, a] + at.w @ p.success[a] * p.close_after[at.state, a]
+    spent = at.w.sum() * p.cost[at.state, a] + cured(at.w, a, at.state, p)
     return spent, Position(at.w * (1 - p.success[a]), p.ends[at.state, a], at.free & (np.arange(A) != a), at.open_, at.is_home)
 
 

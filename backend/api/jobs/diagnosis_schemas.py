@@ -82,6 +82,7 @@ class MoveView(View):
     depth: int
     mains: str
     p_cures: float
+    p_lasts_year: float
     cautions: list[CautionView]
     answers: list[AnswerPreviewView]
     repair: str

@@ -97,6 +97,7 @@ def move_view(move: Move, model: CompiledModel) -> s.MoveView:
         depth=int(move.depth),
         mains=move.mains,
         p_cures=move.p_cures,
+        p_lasts_year=move.p_lasts_year,
         cautions=caution_views(move.cautions),
         answers=[
             s.AnswerPreviewView(

@@ -79,6 +79,7 @@ class QuoteView(View):
     wait_days: float
     total_cents: int
     p_success: float
+    p_lasts_year: float
     guarantee_days: int
     alters_unit: str
 
@@ -90,6 +91,7 @@ class ProposalView(View):
     name: str
     total_cents: int
     p_success: float
+    p_lasts_year: float | None
 
 
 class ConsentView(View):

@@ -174,6 +174,7 @@ def _quote(offer: Quote, model: CompiledModel) -> s.QuoteView:
         wait_days=offer.wait_days,
         total_cents=offer.total_cents,
         p_success=offer.p_success,
+        p_lasts_year=offer.p_lasts_year,
         guarantee_days=procedure.guarantee_days,
         alters_unit=procedure.alters_unit,
     )

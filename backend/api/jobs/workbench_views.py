@@ -63,7 +63,7 @@ def _level(row: LevelRow) -> d.LevelRowView:
         skill=row.skill,
         p_success=row.quote.p_success,
         lasts_months=row.lasts_months,
-        p_lasts_year=row.p_lasts_year,
+        p_lasts_year=row.quote.p_lasts_year,
         why=row.why,
         item=row.source.item if row.source else "",
     )

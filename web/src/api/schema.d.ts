@@ -2201,6 +2201,8 @@ export interface components {
             opening_min: number;
             /** P Cures */
             p_cures: number;
+            /** P Lasts Year */
+            p_lasts_year: number;
             /** Part Cents */
             part_cents: number;
             /** Repair */
@@ -2706,6 +2708,8 @@ export interface components {
         ProposalView: {
             /** Name */
             name: string;
+            /** P Lasts Year */
+            p_lasts_year: number | null;
             /** P Success */
             p_success: number;
             /** Repair */
@@ -2782,6 +2786,8 @@ export interface components {
             labour_min: number;
             /** Name */
             name: string;
+            /** P Lasts Year */
+            p_lasts_year: number;
             /** P Success */
             p_success: number;
             /** Part Cents */

@@ -1,6 +1,9 @@
 /** A probability as it is said: never "0 %" and never "100 %". */
 export const percent = (p: number): string => (p < 0.01 ? '<1%' : p > 0.99 ? '>99%' : `${Math.round(p * 100)}%`)
 
+/** The two chances of a repair: that it cures now, and that the unit is still well after a year. */
+export const cures = (now: number, year: number): string => `cures in ${percent(now)}, after a year still in ${percent(year)}`
+
 export const minutes = (min: number): string => (min < 1 ? 'under 1 min' : `${Math.round(min)} min`)
 
 export const decibans = (db: number): string => `${db > 0 ? '+' : '−'}${Math.abs(db) < 10 ? Math.abs(db).toFixed(db % 1 === 0 ? 0 : 1) : Math.round(Math.abs(db))}`

@@ -1,4 +1,4 @@
-"""The sub-assemblies of a drive, from the whole down to the single part, and what holds how long (C22, C25)."""
+"""The sub-assemblies of a drive, from the whole down to the single part (C22, C25)."""
 
 from __future__ import annotations
 
@@ -20,8 +20,6 @@ class Level:
     functions: tuple[str, ...]
     repairs: tuple[str, ...]
     """Repairs that put one in."""
-    lasts_months: float
-    why: str
     within: str = ""
     """The sub-assembly that it is a piece of; "" for what is no piece of the drive."""
     families: tuple[str, ...] = ("tray", "slot", "lid")
@@ -29,15 +27,6 @@ class Level:
     """A donor's is as old as the one that failed, working or not: it is not offered as a repair."""
     has_wires: bool = False
     """It may hang on soldered wires, with an order and a polarity."""
-
-
-@dataclass(frozen=True, slots=True)
-class Hold:
-    """How long a kind of repair holds, in months, and why."""
-
-    rank: str
-    lasts_months: float
-    why: str
 
 
 def _level(entry: Mapping[str, Any]) -> Level:
@@ -50,9 +39,8 @@ LEVELS: Final[Mapping[str, Level]] = MappingProxyType({e["id"]: _level(e) for e 
 RANKS: Final[Mapping[str, str]] = MappingProxyType(_FILE["ranks"])
 """The levels at which one repairs, smallest first: id -> name."""
 LEVEL_OF_REPAIR: Final[Mapping[str, str]] = MappingProxyType({r: level.id for level in LEVELS.values() for r in level.repairs})
-HOLDS: Final[Mapping[str, Hold]] = MappingProxyType(
-    {r: Hold(v.rank, v.lasts_months, v.why) for v in LEVELS.values() for r in v.repairs} | {r: Hold(**h) for r, h in _FILE["without_part"].items()}
-)
+RANK_OF_REPAIR: Final[Mapping[str, str]] = MappingProxyType({r: v.rank for v in LEVELS.values() for r in v.repairs} | _FILE["without_part"])
+"""At which level a repair works; one that puts nothing in and alters no joint is at none."""
 
 
 def is_within(level: str, whole: str) -> bool:

@@ -156,6 +156,11 @@ class Repair:
     """P(this cures the fault, done once with a good part)."""
     bench_min: float
     depth: Depth
+    lasts_months: float
+    """Within this time the fault is back in one unit of two; see :mod:`spindle.faults.lasting`."""
+    lasts_why: str
+    fades: Mapping[str, float] = field(default_factory=dict)
+    """The same for faults that it only covers up: fault -> months."""
     part_eur: float = 0.0
     wait_days: float = 0.0
     p_damage: float = 0.0

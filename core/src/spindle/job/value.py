@@ -63,6 +63,8 @@ class Proposal:
     p_success: float
     is_advised: bool
     number: int
+    p_lasts_year: float | None = None
+    """None on older lines."""
 
 
 def level_of(out: Line) -> str:

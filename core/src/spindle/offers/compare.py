@@ -10,13 +10,10 @@ from spindle.diagnosis.belief.posterior import Belief
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.diagnosis.planning.problem import Plan
-from spindle.drives.levels import HOLDS, LEVELS, RANKS
+from spindle.drives.levels import LEVELS, RANK_OF_REPAIR, RANKS
+from spindle.faults.lasting import USED_SHARE
 from spindle.offers.quote import WORTH_OFFERING, Quote, quote
 from spindle.repairs.procedures import procedure_for
-
-USED_SHARE: Final = 0.5
-"""What a donor's part has left of the life of a new one, on average: it failed nobody yet, and is about as old as the one that did. Invented."""
-
 
 WORTH_NAMING: Final = 0.15
 """A part less suspect than this is not taken to be broken when a swap is planned."""
@@ -35,7 +32,7 @@ _LEVELS_OF_PART: Final = MappingProxyType(
 
 @dataclass(frozen=True, slots=True)
 class LevelRow:
-    """The best repair of one level. ``p_lasts_year``: the chance that it mends the unit and holds for a year."""
+    """The best repair of one level, and how long it holds."""
 
     rank: str
     name: str
@@ -44,27 +41,26 @@ class LevelRow:
     source: Stock | None
     lasts_months: float
     why: str
-    p_lasts_year: float
 
 
 def compare_levels(model: CompiledModel, belief: Belief, plan: Plan, *, price_cents_per_min: int) -> tuple[LevelRow, ...]:
     """Return for each level the repair that most likely helps, the smallest level first; a level that hardly helps is left out.
 
-    A repair that holds for m months is taken to fail at a constant rate with that median: P(a year) = 2^(-12/m).
+    How long it holds is said for the fault that it most likely cures.
     """
     best: dict[str, LevelRow] = {}
     for a, (repair, source) in enumerate(zip(plan.repairs, plan.sources, strict=True)):
-        hold = HOLDS.get(repair.id)
-        p = float(plan.problem.aims[a] @ belief.p)
-        if hold is None or p < WORTH_OFFERING or (hold.rank in best and best[hold.rank].quote.p_success >= p):
+        rank, cured = RANK_OF_REPAIR.get(repair.id, ""), plan.problem.aims[a] * belief.p
+        p = float(cured.sum())
+        if not rank or p < WORTH_OFFERING or (rank in best and best[rank].quote.p_success >= p):
             continue
         terms = None if source is None else (source.price_eur, source.wait_days)
-        offer = quote(repair.id, p, model, price_cents_per_min=price_cents_per_min, terms=terms)
+        offer = quote(repair.id, p, float(plan.p_year[a] @ cured), model, price_cents_per_min=price_cents_per_min, terms=terms)
         procedure = procedure_for(model.sheet.family, repair.id)
-        is_used = source is not None and source.is_donor and hold.rank not in ("whole", "joint")
-        months, why = (hold.lasts_months * USED_SHARE, "out of a donor: it has part of its life behind it") if is_used else (hold.lasts_months, hold.why)
-        lasts = p * 2.0 ** (-12.0 / months)
-        best[hold.rank] = LevelRow(hold.rank, RANKS[hold.rank], offer, procedure.skill, source, months, why, lasts)
+        is_used = source is not None and source.is_donor and rank not in ("whole", "joint")
+        months = float(model.lasts_months[a, int(cured.argmax())]) * (USED_SHARE if is_used else 1.0)
+        why = "out of a donor: it has part of its life behind it" if is_used else repair.lasts_why
+        best[rank] = LevelRow(rank, RANKS[rank], offer, procedure.skill, source, months, why)
     return tuple(best[r] for r in RANKS if r in best)
 
 

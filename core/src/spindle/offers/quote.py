@@ -22,7 +22,7 @@ MAX_OFFERS: Final = 4
 
 @dataclass(frozen=True, slots=True)
 class Quote:
-    """A repair offered to the owner. Money in cents."""
+    """A repair offered to the owner. Money in cents; ``p_lasts_year``: the chance that it mends the unit, and that it is still well after a year."""
 
     repair: str
     name: str
@@ -31,6 +31,7 @@ class Quote:
     part_cents: int
     wait_days: float
     p_success: float
+    p_lasts_year: float
 
     @property
     def total_cents(self) -> int:
@@ -38,7 +39,9 @@ class Quote:
         return self.labour_cents + self.part_cents
 
 
-def quote(repair_id: str, p_success: float, model: CompiledModel, *, price_cents_per_min: int, terms: tuple[float, float] | None = None) -> Quote:
+def quote(
+    repair_id: str, p_success: float, p_lasts_year: float, model: CompiledModel, *, price_cents_per_min: int, terms: tuple[float, float] | None = None
+) -> Quote:
     """Return the offer for a repair: opening, work, trial and closing at the shop's price, and the part.
 
     The owner pays for the whole way in and out, whatever is open already: looking was the shop's own risk. ``terms`` are price in
@@ -53,13 +56,15 @@ def quote(repair_id: str, p_success: float, model: CompiledModel, *, price_cents
     depth = max(repair.depth, Depth.COVER_OFF)
     minutes = model.model.depths.open_min[depth] + bench_minutes(repair, model) + TRIAL_MIN + model.model.depths.close_min[depth]
     price, wait = part_terms(repair, model) if terms is None else terms
-    return Quote(repair.id, repair.name, minutes, round(minutes * price_cents_per_min), round(price * 100), wait, p_success)
+    return Quote(repair.id, repair.name, minutes, round(minutes * price_cents_per_min), round(price * 100), wait, p_success, p_lasts_year)
 
 
 def offers(moves: Iterable[Move], model: CompiledModel, *, price_cents_per_min: int) -> tuple[Quote, ...]:
     """Return the repairs among the moves that are worth offering, likeliest to help first."""
     worth = sorted((m for m in moves if m.kind is MoveKind.REPAIR and m.p_cures >= WORTH_OFFERING), key=lambda m: -m.p_cures)
-    return tuple(quote(m.id, m.p_cures, model, price_cents_per_min=price_cents_per_min, terms=(m.part_eur, m.wait_days)) for m in worth[:MAX_OFFERS])
+    return tuple(
+        quote(m.id, m.p_cures, m.p_lasts_year, model, price_cents_per_min=price_cents_per_min, terms=(m.part_eur, m.wait_days)) for m in worth[:MAX_OFFERS]
+    )
 
 
 def offer_for(repair_id: str, case: Case, model: CompiledModel, *, price_cents_per_min: int) -> tuple[Quote, bool]:
@@ -75,6 +80,7 @@ def offer_for(repair_id: str, case: Case, model: CompiledModel, *, price_cents_p
     a = model.repair_index[repair_id]
     source = outlook.plan.sources[a]
     terms = None if source is None else (source.price_eur, source.wait_days)
-    p_success = float(belief.p @ outlook.plan.problem.aims[a])
+    cured = belief.p * outlook.plan.problem.aims[a]
+    p_lasts_year = float(outlook.plan.p_year[a] @ cured)
     is_first = outlook.pick.kind == "repair" and outlook.pick.index == a
-    return quote(repair_id, p_success, model, price_cents_per_min=price_cents_per_min, terms=terms), is_first
+    return quote(repair_id, float(cured.sum()), p_lasts_year, model, price_cents_per_min=price_cents_per_min, terms=terms), is_first

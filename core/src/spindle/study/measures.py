@@ -34,6 +34,7 @@ class Summary:
     looking_eur: float
     in_vain_eur: float
     cure_eur: float
+    coming_back_eur: float
     giving_up_eur: float
 
 
@@ -55,6 +56,7 @@ def summarise(games: Sequence[Game], ready: Setup) -> Summary:
         looking_eur=_spent(games, "looking"),
         in_vain_eur=_spent(games, "repairs in vain"),
         cure_eur=_spent(games, "the cure"),
+        coming_back_eur=_spent(games, "coming back"),
         giving_up_eur=_spent(games, "giving up"),
     )
 

@@ -33,6 +33,7 @@ def random_problem(n_faults: int, n_repairs: int, n_tests: int, rng: np.random.G
     p = rng.beta(0.6, 0.6, (n_tests, n_faults)) * 0.96 + 0.02
     likelihood = np.concatenate([np.array([p[t], 1.0 - p[t]]) for t in range(n_tests)]) if n_tests else np.zeros((0, n_faults))
     asking, asked_in = rng.uniform(0.5, 6, n_tests), np.maximum(np.arange(3)[:, None], rng.integers(0, 3, n_tests)[None])
+    w = rng.dirichlet(np.full(n_faults, 0.8))
     problem = Problem(
         success=success,
         cost=opened[ends] - opened[:, None] + own[None],
@@ -50,10 +51,10 @@ def random_problem(n_faults: int, n_repairs: int, n_tests: int, rng: np.random.G
         is_dear=np.zeros(n_repairs, dtype=bool),
         buys=np.zeros(n_repairs, dtype=bool),
         targets=np.zeros((n_repairs, n_faults), dtype=bool),
+        fades_eur=70.0 * rng.beta(0.4, 2.0, (n_repairs, n_faults)),
         real=np.ones(n_faults, dtype=bool),
         sound=np.zeros(n_faults),
     )
-    w = rng.dirichlet(np.full(n_faults, 0.8))
     return problem, Position(w, 0, np.ones(n_repairs, dtype=bool), np.ones(n_tests, dtype=bool))
 
 
@@ -74,9 +75,8 @@ def optimum(problem: Problem, start: Position) -> float:
             return known[key]
         best = problem.giving_up(at.w, at.state)
         for a in np.flatnonzero(at.free):
-            p = float(problem.success[a] @ at.w)
-            if p > 0.0:
-                spent = weight * problem.cost[at.state, a] + p * problem.close_after[at.state, a]
+            if float(problem.success[a] @ at.w) > 0.0:
+                spent = weight * problem.cost[at.state, a] + problem.curing(at.w, at.state, int(a))
                 if spent < best:
                     best = min(best, float(spent) + value(at.after_repair(int(a), problem), answers))
         for q in np.flatnonzero(at.open_):
@@ -106,8 +106,7 @@ def policy_cost(problem: Problem, start: Position, choose: Chooser) -> float:
         if move.kind == "stop":
             return problem.giving_up(at.w, at.state)
         if move.kind == "repair":
-            p = float(problem.success[move.index] @ at.w)
-            spent = weight * problem.cost[at.state, move.index] + p * problem.close_after[at.state, move.index]
+            spent = weight * problem.cost[at.state, move.index] + problem.curing(at.w, at.state, move.index)
             return float(spent) + value(at.after_repair(move.index, problem), answers)
         branches = (value(at.after_answer(move.index, o, problem), _with(answers, move.index, o)) for o in range(_outcomes(problem, move.index)))
         return weight * problem.asking(at.state, move.index) + sum(branches)

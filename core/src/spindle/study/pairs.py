@@ -72,6 +72,7 @@ def play_pair(bench: Bench, *, restarts: bool) -> tuple[float, bool]:
             continue
         bench.cost_eur += float(problem.cost[at.state, move.index])
         bench.tried.append(move.index)
+        bench.cost_eur += sum(float(problem.fades_eur[move.index, f]) for f in bench.alive if bench.cures[f][move.index])
         bench.alive = [f for f in bench.alive if not bench.cures[f][move.index]]
         if not bench.alive:
             return bench.cost_eur + float(problem.close_after[at.state, move.index]), True

@@ -48,6 +48,8 @@ class Move:
     depth: Depth = Depth.CLOSED
     mains: str = "any"
     p_cures: float = 0.0
+    p_lasts_year: float = 0.0
+    """P(a repair cures, and the unit is still well after a year)."""
     cautions: tuple[str, ...] = ()
     answers: tuple[AnswerPreview, ...] = ()
     why: str = ""

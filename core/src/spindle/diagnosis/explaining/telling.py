@@ -111,6 +111,7 @@ class Telling:
             wait_days=wait,
             depth=repair.depth,
             p_cures=float(self.at.w @ success),
+            p_lasts_year=float(self.at.w @ (success * self.plan.p_year[one.index])),
             mains="out",
             why=why_repair(repair, self.at.w, success, self.model),
             repair=repair.id,

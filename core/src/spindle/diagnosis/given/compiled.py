@@ -23,6 +23,8 @@ SOUND_PERCENT: Final = 97.0
 """A sound drive gives the normal answer to nearly every question: one look in thirty is a slip."""
 SILENT: Final = 0.97
 """A drive whose disc is not home shows nothing at every later stage, but for a slip."""
+RESEATED_MONTHS: Final = 40.0
+"""How long a flex holds that a repair reseats by the way: it sits until somebody opens the unit again."""
 UNOPENED: Final = 1e-6
 """Prior of a handling fault before a step of ours could have brought it: as good as none, and never impossible."""
 
@@ -41,6 +43,8 @@ class CompiledModel:
         P(the disc gets home | fault).
     success : ndarray of shape (n_repairs, n_faults)
         P(repair cures fault).
+    lasts_months : ndarray of shape (n_repairs, n_faults)
+        Within this time the fault is back in one unit of two that the repair cured of it.
     membership : ndarray of shape (n_parts, n_faults)
         1 where the fault sits in the part.
     """
@@ -54,6 +58,7 @@ class CompiledModel:
     prior: Floats
     likelihood: Mapping[str, Floats]
     success: Floats
+    lasts_months: Floats
     membership: Floats
     p_home: Floats
     log_rows: dict[tuple[str, str, float, bool], Floats] = field(default_factory=dict)
@@ -129,9 +134,16 @@ def compile_model(sheet: DriveSheet) -> CompiledModel:
         prior=prior / prior.sum(),
         likelihood=tables,
         success=success,
+        lasts_months=_lasts_months(repairs, faults),
         membership=membership,
         p_home=p_home,
     )
+
+
+def _lasts_months(repairs: tuple[Repair, ...], faults: tuple[Fault, ...]) -> Floats:
+    """What is only reseated by the way holds as long as what is reseated on purpose, however short-lived the repair's own work is."""
+    own = [[r.lasts_months if f.id in r.cures else max(r.lasts_months, RESEATED_MONTHS) for f in faults] for r in repairs]
+    return np.array([[r.fades.get(f.id, months) for f, months in zip(faults, row, strict=True)] for r, row in zip(repairs, own, strict=True)])
 
 
 def silent(question: Question) -> Floats:

@@ -24,7 +24,8 @@ MAX_STEPS: Final = 16
 def expected_cost(weights: Floats, state: Ints, available: Flags, problem: Problem) -> tuple[Floats, Ints]:
     """Return the expected cost of repair from many states at once, by the adaptive p/c sequence with best truncation.
 
-    From each state the repair with the highest chance per euro is taken again and again; the result is the cheapest
+    From each state the repair with the highest chance per euro is taken again and again, what comes back after it counted among its cost
+    (so two that cure the same are in the right order: exchange them and compare); the result is the cheapest
     place to stop and give the unit back. It is homogeneous of degree 1 in the weights, so branches of a test need no
     further multiplication.
 
@@ -58,20 +59,20 @@ def expected_cost(weights: Floats, state: Ints, available: Flags, problem: Probl
     first = np.full(n, -1, dtype=np.int64)
     pending = np.full(n, -1, dtype=np.int64)  # the first repair of a row whose sequence has not paid off yet
     rows = np.arange(n)
-    fail = 1.0 - problem.success
-    success_t = np.ascontiguousarray(problem.success.T)
-    sound = problem.success @ problem.sound  # a trial that would be clean anyway is no reason for a repair
+    aims_t = np.ascontiguousarray(problem.aims.T)  # a trial that would be clean anyway is no reason for a repair
+    goodwill_t = np.ascontiguousarray(problem.goodwill.T)
     for step in range(MAX_STEPS):
-        cure = w @ success_t
-        ratio = np.where(free, (cure - sound * (w @ problem.sound)[:, None]) / problem.cost[d], 0.0)
+        cure, fades = w @ aims_t, w @ goodwill_t
+        ratio = np.where(free, cure / (rest[:, None] * problem.cost[d] + fades), 0.0)
         a = ratio.argmax(axis=1)
         at = np.arange(len(rows))
-        p = cure[at, a]
-        alive = ratio[at, a] > _TINY
+        cured = w * problem.success[a]
+        p = cured.sum(axis=1)
+        alive = free[at, a] & (cure[at, a] > _TINY)
         if step == 0:
             pending[rows] = a
-        spent = spent + rest * problem.cost[d, a] + p * problem.close_after[d, a]
-        w *= fail[a]
+        spent = spent + rest * problem.cost[d, a] + p * problem.close_after[d, a] + fades[at, a]
+        w -= cured
         rest = rest - p
         d = problem.ends[d, a]
         free[at, a] = False
@@ -98,8 +99,7 @@ def fixed_order_cost(weights: Floats, state: int, order: Sequence[int], problem:
     w = np.array(weights, dtype=float)
     total, d = 0.0, state
     for a in order:
-        p = float(w @ problem.success[a])
-        total += float(w.sum()) * problem.cost[d, a] + p * problem.close_after[d, a]
+        total += float(w.sum()) * problem.cost[d, a] + problem.curing(w, d, a)
         w = w * (1.0 - problem.success[a])
         d = int(problem.ends[d, a])
     return total + problem.giving_up(w, d)

@@ -48,7 +48,7 @@ class Game:
     at: Position
     history: tuple[tuple[str, int, int], ...] = ()
     spent_eur: dict[str, float] = field(default_factory=dict)
-    """What it was spent on: looking, repairs in vain, the cure, giving up."""
+    """What it was spent on: looking, repairs in vain, the cure, what comes back within a year (by its chance), giving up."""
     is_over: bool = False
     is_repaired: bool = False
     """It goes home working: cured, or nothing was wrong with it."""
@@ -130,6 +130,7 @@ def _step(game: Game, move: Pick, problem: Problem) -> None:
         game.repairs.append(move.index)
         if seen:
             game.pay("the cure", float(problem.close_after[at.state, move.index]))
+            game.pay("coming back", float(problem.fades_eur[move.index, game.unit.fault]))
             game.is_over = game.is_repaired = True
             return
         after = at.after_repair(move.index, problem)

@@ -17,6 +17,8 @@ from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.diagnosis.given.economy import Economy
 from spindle.diagnosis.planning.problem import Asked, Flags, Ints, Plan, Problem, state_of
+from spindle.drives.levels import RANK_OF_REPAIR
+from spindle.faults.lasting import USED_SHARE, well_after
 from spindle.faults.model import LEAK, NOTHING, QuestionKind, Repair
 from spindle.words.bench import Depth, Mains, Reach
 from spindle.words.health import P_BAD_ITEM, Health
@@ -68,6 +70,7 @@ def plan_for(model: CompiledModel, economy: Economy, *, stock: tuple[Stock, ...]
     cost, ends = ways.table([_needs_of_repair(r) for r in repairs])
     ask, asked_in = ways.table([_needs_of(a) for a in asks])
     prices = np.array([_price(r, s, model)[0] for r, s in zip(repairs, sources, strict=True)])
+    p_year = _p_year(model, sources)
     problem = Problem(
         success=success,
         cost=np.maximum(cost + own, LEAST_EUR),
@@ -85,10 +88,18 @@ def plan_for(model: CompiledModel, economy: Economy, *, stock: tuple[Stock, ...]
         is_dear=prices >= DEAR_EUR,
         buys=prices > 0.0,
         targets=_targets(model),
+        fades_eur=economy.return_eur * (1.0 - p_year),
         real=np.array([f.id not in (LEAK, NOTHING) for f in model.faults]),
         sound=model.sound,
     )
-    return Plan(problem, tuple(asks), sources, economy, repairs)
+    return Plan(problem, tuple(asks), sources, economy, repairs, p_year)
+
+
+def _p_year(model: CompiledModel, sources: Sequence[Stock | None]) -> Floats:
+    """A donor's part has half of its life behind it; that a used drive is as old as the one that failed is in its own figure."""
+    is_used = np.array([s is not None and s.is_donor and RANK_OF_REPAIR.get(r.id) != "whole" for r, s in zip(model.repairs, sources, strict=True)])
+    p = well_after(model.lasts_months * np.where(is_used, USED_SHARE, 1.0)[:, None])
+    return np.where(model.sound > 0.0, 1.0, p)
 
 
 @dataclass(frozen=True)

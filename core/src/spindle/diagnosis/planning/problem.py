@@ -45,6 +45,8 @@ class Problem:
         The part is dear enough to wait for cheap causes; it has to be paid for at all.
     targets : ndarray of shape (A, F)
         True where the fault sits in the repair's own part.
+    fades_eur : ndarray of shape (A, F)
+        What it costs later that the fault is back within a year, where that repair cured it: its chance times what a return costs.
     real : ndarray of shape (F,)
         False for the leak, and for "nothing wrong".
     sound : ndarray of shape (F,)
@@ -67,6 +69,7 @@ class Problem:
     is_dear: Flags
     buys: Flags
     targets: Flags
+    fades_eur: Floats
     real: Flags
     sound: Floats
 
@@ -74,6 +77,11 @@ class Problem:
     def aims(self) -> Floats:
         """What each repair is there to cure: ``success`` without the clean trial of a sound unit, of shape (A, F)."""
         return self.success * (1.0 - self.sound)
+
+    @cached_property
+    def goodwill(self) -> Floats:
+        """Expected cost of what comes back after each repair, of shape (A, F)."""
+        return self.success * self.fades_eur
 
     @cached_property
     def give_up(self) -> Floats:
@@ -88,6 +96,10 @@ class Problem:
     def giving_up(self, w: Floats, state: int) -> float:
         """Return the cost of handing the unit back from that state, in euro times the total weight of ``w``, of shape (F,)."""
         return float(w @ self.give_up + w.sum() * self.close[state])
+
+    def curing(self, w: Floats, state: int, repair: int) -> float:
+        """Return what the units that a repair cures cost after it, in euro times the total weight of ``w``: closing, and what comes back."""
+        return float(w @ self.success[repair] * self.close_after[state, repair] + w @ self.goodwill[repair])
 
     def asking(self, state: int, question: int) -> float:
         """Return what it costs to ask in that state, in euro (the way there included)."""
@@ -140,3 +152,5 @@ class Plan:
     """Where each repair's part comes from; None where it is ordered, or none is needed."""
     economy: Economy
     repairs: tuple[Repair, ...]
+    p_year: Floats
+    """P(still well after a year | the repair cured the fault, with the part that it would use), of shape (A, F)."""

@@ -106,8 +106,7 @@ class Chart:
             return weight * problem.asking(at.state, q) + sum(self.cost(branch, follow) for follow, branch in branches)
         spent = 0.0
         for a in self.repairs(node, at):
-            p = float(at.w @ problem.success[a])
-            spent += float(at.w.sum()) * problem.cost[at.state, a] + p * problem.close_after[at.state, a]
+            spent += float(at.w.sum()) * problem.cost[at.state, a] + problem.curing(at.w, at.state, a)
             at = at.after_repair(a, problem)
         return spent + self.cost(at, node.after)
 

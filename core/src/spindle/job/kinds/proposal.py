@@ -40,7 +40,7 @@ def _decide(job: Job, ask: Propose, world: World) -> Decision:
 def _fold(job: Job, line: Line) -> Job:
     """Steps, checks, passes and the trial belong to the proposal that they follow."""
     b = line.body
-    proposal = Proposal(b["repair"], b["name"], b["total_cents"], b["p_success"], b.get("is_advised", False), line.number)
+    proposal = Proposal(b["repair"], b["name"], b["total_cents"], b["p_success"], b.get("is_advised", False), line.number, b.get("p_lasts_year"))
     return replace(job, proposal=proposal, steps={}, checks={}, passes=0, failed_passes=0, trial_at=-1)
 
 

@@ -3,7 +3,7 @@ import type { Quote } from '@/api/types'
 import { useMay } from '@/api/session'
 import { dayOf, timeOf } from '@/lib/dates'
 import { centsOf, money, moneySign } from '@/lib/money'
-import { minutes, percent } from '@/lib/words'
+import { cures, minutes, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Choice, TextField } from '@/ui/field'
 import { Chip, Notice, Panel } from '@/ui/panel'
@@ -26,7 +26,8 @@ export function AgreeMat() {
             </p>
             {agree.proposal.repair && (
               <p className="mt-1 max-w-[70ch]">
-                By all findings so far it cures the unit in {percent(agree.proposal.p_success)} of cases like this. If it does not, the next step is proposed anew; what was spent on
+                By all findings so far it cures the unit in {percent(agree.proposal.p_success)} of cases like this
+                {agree.proposal.p_lasts_year !== null && <>, and {percent(agree.proposal.p_lasts_year)} are still well after a year</>}. If it does not, the next step is proposed anew; what was spent on
                 looking is the shop&apos;s own risk.
               </p>
             )}
@@ -152,4 +153,4 @@ function Offers() {
 }
 
 const said = (o: Quote): string =>
-  `${minutes(o.labour_min)} in and out ${money(o.labour_cents)}, part ${money(o.part_cents)}, ${o.wait_days > 0 ? `wait ${Math.round(o.wait_days)} days, ` : ''}cures in ${percent(o.p_success)}, ${o.guarantee_days} days guarantee${o.alters_unit ? ', a stopgap' : ''}`
+  `${minutes(o.labour_min)} in and out ${money(o.labour_cents)}, part ${money(o.part_cents)}, ${o.wait_days > 0 ? `wait ${Math.round(o.wait_days)} days, ` : ''}${cures(o.p_success, o.p_lasts_year)}, ${o.guarantee_days} days guarantee${o.alters_unit ? ', a stopgap' : ''}`

@@ -1,6 +1,6 @@
 import type { Move } from '@/api/types'
 import { money } from '@/lib/money'
-import { minutes, percent } from '@/lib/words'
+import { cures, minutes, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
@@ -58,7 +58,7 @@ function Price({ move }: { move: Move }) {
       <Chip className="text-[0.93rem]!">
         {move.depth <= job.depth ? 'nothing to open' : `opens to: ${DEPTHS[move.depth]!.toLowerCase()}, ${minutes(move.opening_min)}`}
       </Chip>
-      {move.kind === 'repair' && <Chip className="text-[0.93rem]!">cures in {percent(move.p_cures)}</Chip>}
+      {move.kind === 'repair' && <Chip className="text-[0.93rem]!">{cures(move.p_cures, move.p_lasts_year)}</Chip>}
       {move.saves_cents >= 50 && <Chip className="text-[0.93rem]!">saves about {money(Math.round(move.saves_cents / 100) * 100)} on average</Chip>}
     </p>
   )

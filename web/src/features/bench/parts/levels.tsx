@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import type { LevelRow } from '@/api/types'
 import { money } from '@/lib/money'
-import { minutes, percent } from '@/lib/words'
+import { cures, minutes } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { useBench } from '../frame/bench-context'
@@ -51,7 +51,7 @@ function LevelCard({ row: r, onPlan, onPropose, isBusy }: { row: LevelRow; onPla
       <h3 className="leading-snug font-bold">{r.name}</h3>
       <p className="mt-1 flex items-baseline gap-3">
         <span className="figures text-[1.35rem] font-bold">{money(r.total_cents)}</span>
-        <span>mends it in {percent(r.p_success)}</span>
+        <span>{cures(r.p_success, r.p_lasts_year)}</span>
       </p>
       <dl className="mt-1 grid grid-cols-[4rem_minmax(0,1fr)] gap-x-2 gap-y-0.5">
         <dt className="text-quiet">Bench</dt>
@@ -68,7 +68,6 @@ function LevelCard({ row: r, onPlan, onPropose, isBusy }: { row: LevelRow; onPla
         <dt className="text-quiet">Lasts</dt>
         <dd>
           about {Math.round(r.lasts_months)} months: {r.why}
-          <span className="block text-tiny text-quiet">still well after a year in {percent(r.p_lasts_year)}</span>
         </dd>
       </dl>
       <p className="mt-auto flex flex-wrap gap-1.5 pt-2">

@@ -46,6 +46,7 @@ export const move = (more: Partial<Move> = {}): Move => ({
   depth: 2,
   mains: 'out',
   p_cures: 0.34,
+  p_lasts_year: 0.3,
   cautions: [],
   answers: [],
   repair: 'clean_lens',
