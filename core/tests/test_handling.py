@@ -3,8 +3,8 @@
 import numpy as np
 import pytest
 from spindle.diagnosis.belief.handling import log_weights, opened_by
+from spindle.diagnosis.belief.items import p_bad
 from spindle.diagnosis.belief.posterior import believe
-from spindle.diagnosis.belief.trials import p_bad
 from spindle.diagnosis.given.case import Answer, Change, Finding, Trial, TrialResult
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.words.health import Health

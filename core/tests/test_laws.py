@@ -18,6 +18,7 @@ from spindle.job.kinds.consent import Consent
 from spindle.job.kinds.custody import BringOwnBack, ReleaseOwn, TakeOutOwn
 from spindle.job.kinds.depth import SetDepth
 from spindle.job.kinds.drive import Identify
+from spindle.job.kinds.fit import Fit
 from spindle.job.kinds.hold import ClearHold, LiftHold
 from spindle.job.kinds.intake import Amend
 from spindle.job.kinds.mains import SetMains
@@ -68,6 +69,9 @@ def draw(data, job, house):
         case "Trial":
             change = st.builds(Change, st.sampled_from(repairs), st.sampled_from(["", *things]), st.sampled_from(list(Health)), stays=st.booleans())
             return Trial(tuple(data.draw(st.lists(change, min_size=1, max_size=3))), pick(TrialResult), 1)
+        case "Fit":
+            change = st.builds(Change, st.sampled_from(repairs), st.sampled_from(["", "D-1", "X-9", *things]), st.sampled_from(list(Health)))
+            return Fit(tuple(data.draw(st.lists(change, max_size=2))))
         case "Amend":
             prompt = pick(PROMPTS)
             return Amend(limit_cents=data.draw(st.none() | st.integers(0, 9_000)), condition={prompt.id: pick(prompt.choices).id})
@@ -212,6 +216,16 @@ class Laws(RuleBasedStateMachine):
                 assert line.body["is_done"]
                 assert line.body["step"] == step
                 assert shown.get(step, line.body["text"]) == line.body["text"]
+
+    @invariant()
+    def what_the_bench_sees_is_about_what_sits_in_it_and_it_leaves_with_its_own_parts(self):
+        for job in self.house.jobs.values() if hasattr(self, "house") else ():
+            fitted = []
+            for line in job.lines:
+                fitted = line.body["changes"] if line.kind == "fit" else fitted
+                if line.kind == "answer" and line.body["source"] == "bench":
+                    assert line.body.get("setting", {}).get("fitted", []) == fitted
+            assert not job.on_trial or job.stage in {Stage.TAKEN_IN, Stage.FAULT_SEEN, Stage.ISOLATE}
 
     def teardown(self):
         """Whatever was accepted can be read, said and diagnosed afterwards; the dearest of that is held against one job in eight."""

@@ -7,7 +7,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from spindle.diagnosis.belief.intermittence import Steadiness
-from spindle.diagnosis.belief.trials import P_BAD_IN_BAD_LOT, P_BAD_LOT, P_WORSE, cure_curve, trials_log_likelihood
+from spindle.diagnosis.belief.items import P_BAD_IN_BAD_LOT, P_BAD_LOT
+from spindle.diagnosis.belief.trials import P_WORSE, cure_curve, trials_log_likelihood
 from spindle.diagnosis.given.case import Change, Trial, TrialResult
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.words.health import P_BAD_ITEM, Health
@@ -33,6 +34,10 @@ TRIALS = st.lists(
 )
 
 
+FUNCTION = {part.id: part.function for part in MODEL.parts}
+DOES = {"replace_pickup": {"reads"}, "replace_driver": {"spins"}, "replace_fuse": {"powers"}}
+
+
 def worlds(trials, clean):
     """P(all trials | fault), each item good or bad and each fault in turn, written out."""
     total = np.zeros(len(MODEL.faults))
@@ -40,8 +45,14 @@ def worlds(trials, clean):
         is_good = dict(zip("ABC", good, strict=True))
         chance = np.prod([(1 - P_BAD_ITEM[Health.NEW]) if g else P_BAD_ITEM[Health.NEW] for g in good])
         for f, fault in enumerate(MODEL.faults):
-            total[f] += chance * np.prod([one_trial(t, f, fault.id, is_good, clean) for t in trials])
+            works = {item: g or FUNCTION[fault.part] not in can_be_bad(item, trials) for item, g in is_good.items()}
+            total[f] += chance * np.prod([one_trial(t, f, fault.id, works, clean) for t in trials])
     return total
+
+
+def can_be_bad(item, trials):
+    """A pickup cannot be bad in loading: what fitting it reseats by the way, a bad one reseats as well."""
+    return {g for t in trials for c in t.changes if c.item == item and c.repair in DOES for g in DOES[c.repair]}
 
 
 def one_trial(trial, f, fault, is_good, clean):

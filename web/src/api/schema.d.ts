@@ -1113,7 +1113,7 @@ export interface components {
          */
         AskIn: {
             /** Ask */
-            ask: components["schemas"]["AnswerAsk"] | components["schemas"]["MarkCheckAsk"] | components["schemas"]["ConsentAsk"] | components["schemas"]["TakeOutOwnAsk"] | components["schemas"]["BringOwnBackAsk"] | components["schemas"]["ReleaseOwnAsk"] | components["schemas"]["SetDepthAsk"] | components["schemas"]["IdentifyAsk"] | components["schemas"]["ClearHoldAsk"] | components["schemas"]["LiftHoldAsk"] | components["schemas"]["AmendAsk"] | components["schemas"]["SetMainsAsk"] | components["schemas"]["NotePartAsk"] | components["schemas"]["TakePartAsk"] | components["schemas"]["PutBackAsk"] | components["schemas"]["AddPassAsk"] | components["schemas"]["ProposeAsk"] | components["schemas"]["RemarkAsk"] | components["schemas"]["RestoreAsk"] | components["schemas"]["AdvanceAsk"] | components["schemas"]["GoBackAsk"] | components["schemas"]["MarkStepAsk"] | components["schemas"]["StrikeAsk"] | components["schemas"]["TickAsk"] | components["schemas"]["TrialAsk"];
+            ask: components["schemas"]["AnswerAsk"] | components["schemas"]["MarkCheckAsk"] | components["schemas"]["ConsentAsk"] | components["schemas"]["TakeOutOwnAsk"] | components["schemas"]["BringOwnBackAsk"] | components["schemas"]["ReleaseOwnAsk"] | components["schemas"]["SetDepthAsk"] | components["schemas"]["IdentifyAsk"] | components["schemas"]["FitAsk"] | components["schemas"]["ClearHoldAsk"] | components["schemas"]["LiftHoldAsk"] | components["schemas"]["AmendAsk"] | components["schemas"]["SetMainsAsk"] | components["schemas"]["NotePartAsk"] | components["schemas"]["TakePartAsk"] | components["schemas"]["PutBackAsk"] | components["schemas"]["AddPassAsk"] | components["schemas"]["ProposeAsk"] | components["schemas"]["RemarkAsk"] | components["schemas"]["RestoreAsk"] | components["schemas"]["AdvanceAsk"] | components["schemas"]["GoBackAsk"] | components["schemas"]["MarkStepAsk"] | components["schemas"]["StrikeAsk"] | components["schemas"]["TickAsk"] | components["schemas"]["TrialAsk"];
             /** Key */
             key: string;
             /** Version */
@@ -1639,6 +1639,22 @@ export interface components {
              * @enum {string}
              */
             where: "outside" | "cover_off" | "drive_open";
+        };
+        /**
+         * FitAsk
+         * @description These sit in it from now on, each named by the repair that fits it; none: its own parts are back.
+         */
+        FitAsk: {
+            /**
+             * Changes
+             * @default []
+             */
+            changes?: components["schemas"]["Change"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "fit";
         };
         /**
          * FitView
@@ -3069,6 +3085,11 @@ export interface components {
              */
             board?: string;
             /**
+             * Console
+             * @default
+             */
+            console?: string;
+            /**
              * Cover
              * @default
              */
@@ -3079,10 +3100,20 @@ export interface components {
              */
             disc_side?: string;
             /**
+             * Fitted
+             * @default []
+             */
+            fitted?: components["schemas"]["Change"][];
+            /**
              * Mains
              * @default
              */
             mains?: string;
+            /**
+             * On
+             * @default
+             */
+            on?: string;
         };
         /**
          * SheetDetailView

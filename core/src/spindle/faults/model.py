@@ -136,6 +136,12 @@ class Question:
         return self.fails or tuple(o.id for o in self.outcomes if o.id != normal)
 
     @property
+    def mildest_first(self) -> tuple[str, ...]:
+        """Its answers from the normal one to the worst."""
+        worse = self.bad
+        return (*(o.id for o in self.outcomes if o.id not in worse), *worse)
+
+    @property
     def name(self) -> str:
         """What it is called where there is little room."""
         return self.short or self.id.replace("_", " ")

@@ -20,7 +20,7 @@ from spindle.words.witness import Witness
 FORMAT: Final = "tidy-spindle-case"
 VERSION: Final = 1
 _DEPTHS: Final = {d.name.lower(): d for d in Depth}
-_SETTINGS: Final = {"mains": ("live", "out"), "cover": ("on", "off"), "disc_side": ("right", "wrong"), "board": ("own", "other")}
+_SETTINGS: Final = {"mains": ("live", "out"), "cover": ("on", "off"), "disc_side": ("right", "wrong"), "board": ("own", "other"), "console": ("own", "other")}
 
 
 def read_case(document: object) -> Case:
@@ -141,16 +141,29 @@ def _answer(value: object, place: str) -> Answer:
 
 
 def _setting(value: object, place: str) -> Setting:
-    entry = Place(value, place, _SETTINGS)
-    return Setting(**{name: entry.one_of(name, known) for name, known in _SETTINGS.items()})
+    entry = Place(value, place, (*_SETTINGS, "fitted", "on"))
+    fitted = read_changes(entry.raw("fitted"), entry.at("fitted")) if "fitted" in entry else ()
+    return Setting(**{name: entry.one_of(name, known) for name, known in _SETTINGS.items()}, fitted=fitted, on=entry.text("on", ""))
 
 
 def _trial(value: object, place: str) -> Trial:
     entry = Place(value, place, ("changes", "result", "clean_passes"))
-    changes = [c for c in entry.items("changes", _change) if isinstance(c, Change)]
+    changes = read_changes(entry.raw("changes"), entry.at("changes"))
     if not changes:
         raise CaseError(entry.at("changes"), "a trial needs at least one change")
-    return Trial(tuple(changes), entry.choice("result", TrialResult), entry.count("clean_passes") or 0)
+    return Trial(changes, entry.choice("result", TrialResult), entry.count("clean_passes") or 0)
+
+
+def read_changes(value: object, place: str) -> tuple[Change, ...]:
+    """Return what was changed, or sits in the unit, from a JSON list.
+
+    Raises
+    ------
+    CaseError
+        If it is wrong anywhere.
+    """
+    parent, _, key = place.rpartition("/")
+    return tuple(c for c in Place({key: value}, parent, (key,)).items(key, _change) if isinstance(c, Change))
 
 
 def _change(value: object, place: str) -> Change:
@@ -200,6 +213,7 @@ def write_what(what: Answer | Trial | Remark) -> dict[str, object]:
         return {"changes": [write_stock(c) for c in what.changes], "result": what.result.value, "clean_passes": what.clean_passes}
     counts: dict[str, object] = {k: v for k, v in (("tries", what.tries), ("failed", what.failed), ("seconds", what.seconds)) if v is not None}
     setting = {k: v for k, v in asdict(what.setting).items() if v}
+    setting |= {"fitted": [write_stock(c) for c in what.setting.fitted]} if what.setting.fitted else {}
     counts |= {"setting": setting} if setting else {}
     return {"question": what.question, "outcome": what.outcome, "source": what.source.value, **counts}
 

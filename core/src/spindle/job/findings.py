@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 
-from spindle.diagnosis.evidence.vocabulary import check_words
-from spindle.diagnosis.given.case import Answer, Finding, Remark, Trial
+from spindle.diagnosis.evidence.vocabulary import check_fitted, check_words
+from spindle.diagnosis.given.case import Answer, Change, Finding, Remark, Trial
 from spindle.errors import CaseError, InvalidError
 from spindle.formats.case_file import read_what
 from spindle.job.hazards import after_finding
@@ -18,6 +19,19 @@ def fold_finding(job: Job, line: Line) -> Job:
     what = read_what(line.kind, line.body, f"/tape/{line.number}")
     finding = Finding(str(line.number), what, line.number in job.struck)
     return replace(job, findings=(*job.findings, finding), holds=after_finding(job.holds, finding, line.at))
+
+
+def check_fitting(changes: Sequence[Change], job: Job) -> None:
+    """Refuse what cannot sit in this drive.
+
+    Raises
+    ------
+    InvalidError
+    """
+    try:
+        check_fitted(changes, job.model, "changes")
+    except CaseError as error:
+        raise InvalidError(error.place, error.message) from error
 
 
 def check_vocabulary(what: Answer | Trial | Remark, job: Job) -> None:

@@ -112,7 +112,7 @@ def undone(holds: Holds, step: str) -> Holds:
 def after_finding(holds: Holds, finding: Finding, at: datetime) -> Holds:
     """Return the holds after a finding: what rattles, or was found inside, keeps the power off until it is out (trap T35)."""
     what = finding.what
-    if finding.is_struck or not isinstance(what, Answer) or what.question not in _LOOSE:
+    if finding.is_struck or not isinstance(what, Answer) or what.question not in _LOOSE or what.setting.on:
         return holds
     code, loose, clear = _LOOSE[what.question]
     if what.outcome == loose:

@@ -88,6 +88,8 @@ class JobFacts:
     """The sign of the shop's money."""
     loose: tuple[str, ...] = ()
     """Parts taken from the shelf for it that no clean trial has fitted."""
+    on_trial: tuple[str, ...] = ()
+    """What sits in it for trying instead of its own parts."""
 
 
 @dataclass(frozen=True)
@@ -121,6 +123,7 @@ def _isolate(f: JobFacts) -> list[tuple[bool, str, str]]:
     enough = f.findings_beyond_baseline >= MIN_FINDINGS or f.top_part_p >= STANDS_OUT or f.is_advised or f.ends_unrepaired
     return [
         (enough, "findings", "At least one finding beyond the baseline: no part stands out yet."),
+        (not f.on_trial, "on_trial", f"In it for trying: {', '.join(f.on_trial)}. Put the unit's own parts back."),
         (bool(f.proposed_repair) or f.ends_unrepaired, "proposal", "A repair to propose, or the decision to hand the unit back as it is."),
     ]
 

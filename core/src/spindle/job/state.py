@@ -148,8 +148,11 @@ def _facts(job: Job, belief: Belief, ending: Ending, steps: tuple[Step, ...], ch
         ends_unrepaired=proposal is not None and not proposal.repair,
         away=tuple(f"{tag} {line.body['name']}" for tag, line in job.away.items()),
         loose=job.loose,
+        on_trial=tuple(c.item for c in job.on_trial),
     )
 
 
 def _is_beyond_baseline(what: object, job: Job) -> bool:
-    return isinstance(what, Trial) or (isinstance(what, Answer) and job.model.family_questions[what.question].kind not in _SEEN_KINDS)
+    if isinstance(what, Answer):
+        return what.setting.is_elsewhere or job.model.family_questions[what.question].kind not in _SEEN_KINDS
+    return isinstance(what, Trial)

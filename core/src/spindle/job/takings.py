@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
-from spindle.diagnosis.given.case import Stock
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from typing import Any
+
+from spindle.diagnosis.given.case import Change, Stock
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
 from spindle.errors import InvalidError, NotNowError
 from spindle.formats.case_file import write_stock
@@ -10,6 +14,7 @@ from spindle.job.asking import World
 from spindle.job.effects import Effect, ShelfPiece, Take, Unwant, Want
 from spindle.job.line import Draft
 from spindle.job.value import Job
+from spindle.words.health import Health
 
 
 def check_repair(job: Job, repair: str) -> None:
@@ -51,6 +56,40 @@ def taken_piece(job: Job, piece: ShelfPiece, repair: str, world: World, *, line:
     stock = Stock(repair, piece.tag, piece.health, piece.works, piece.fails, piece.price_cents / 100)
     body = {**write_stock(stock), "taking": True}
     return Draft("part", body), (Take(line, piece.tag, piece.donor, piece.level), Unwant(repair))
+
+
+def with_pieces(job: Job, changes: Sequence[Change], world: World, *, line: int) -> tuple[tuple[Change, ...], list[Draft], tuple[Effect, ...]]:
+    """Return changes with what is known of their items, and what takes those that lie on the shelf, to be written from that number on.
+
+    Raises
+    ------
+    InvalidError, NotNowError, GoneError
+    """
+    mine = {taken.body["item"]: taken for taken in job.takings.values()}
+    known, drafts, effects, met = list[Change](), list[Draft](), list[Effect](), set[str]()
+    for change in changes:
+        tag = change.item.strip().upper()
+        own = mine.get(tag)
+        if own is not None:
+            known.append(_known(change, own.body))
+            continue
+        piece = world.piece(tag, LEVEL_OF_REPAIR.get(change.repair, "")) if tag and not tag.startswith("D-") else None
+        if piece is None or piece.owner == job.tag:
+            known.append(replace(change, item=change.item.strip() if piece is None else piece.tag))
+            continue
+        if piece.tag not in met:
+            draft, more = taken_piece(job, piece, change.repair, world, line=line + len(drafts))
+            drafts.append(draft)
+            effects += more
+            met.add(piece.tag)
+        known.append(_known(change, {"item": piece.tag, "health": piece.health.value, "works": piece.works, "fails": piece.fails}))
+    return tuple(known), drafts, tuple(effects)
+
+
+def _known(change: Change, record: Mapping[str, Any]) -> Change:
+    """Return a change with what the shelf's record knows of its part: what was seen of it beats what is remembered at the bench."""
+    works, fails = frozenset(record["works"]), frozenset(record["fails"])
+    return replace(change, item=record["item"], health=Health(record["health"]), works=(change.works | works) - fails, fails=(change.fails | fails) - works)
 
 
 def wanted_again(job: Job, repair: str) -> tuple[Effect, ...]:

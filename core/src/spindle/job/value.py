@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import date, datetime
 
-from spindle.diagnosis.given.case import Answer, Finding, Trial, TrialResult
+from spindle.diagnosis.given.case import Answer, Change, Finding, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.drives.levels import LEVELS
 from spindle.job.hazards import Hazard, Holds, open_hazards
@@ -87,6 +87,7 @@ class Job:
     looks : what the eye saw of the drive, for the identification key
     repair_depth : how deep the unit was open when the repair began: its steps start there
     steps, ticks : what was done, by the id of the step; of swap plans by plan and step
+    on_trial : what sits in it for trying instead of its own parts
     trial_at : place in ``findings`` of the trial since the proposal, -1 if there is none
     """
 
@@ -112,6 +113,7 @@ class Job:
     checks: Mapping[str, bool] = field(default_factory=dict)
     passes: int = 0
     failed_passes: int = 0
+    on_trial: tuple[Change, ...] = ()
     trial_at: int = -1
 
     @property
@@ -168,7 +170,7 @@ class Job:
     @property
     def gaps(self) -> tuple[Line, ...]:
         """Own parts that are out with nothing in their place: the unit shows nothing until one is in."""
-        fitted = set(self.fitted.values())
+        fitted = {*self.fitted.values(), *(c.repair for c in self.on_trial)}
         return tuple(out for out in self.away.values() if not fitted & set(LEVELS[level].repairs if (level := level_of(out)) in LEVELS else ()))
 
     @property
@@ -184,8 +186,9 @@ class Job:
 
     @property
     def said(self) -> dict[str, Answer]:
-        """The newest standing answer to each question."""
-        return {f.what.question: f.what for f in self.findings if isinstance(f.what, Answer) and not f.is_struck}
+        """The newest standing answer to each question, about this unit with its own parts."""
+        mine = [f.what for f in self.findings if isinstance(f.what, Answer) and not f.is_struck and not f.what.setting.is_elsewhere]
+        return {a.question: a for a in mine}
 
     @property
     def is_refused(self) -> bool:

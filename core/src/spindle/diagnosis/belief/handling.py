@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
+from spindle.diagnosis.belief.items import p_bad
 from spindle.diagnosis.belief.likelihood import answer_log_likelihood
-from spindle.diagnosis.belief.trials import p_bad
 from spindle.diagnosis.evidence.gather import Evidence
 from spindle.diagnosis.given.case import Change, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel, Floats

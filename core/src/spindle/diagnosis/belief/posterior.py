@@ -12,7 +12,7 @@ import numpy as np
 
 from spindle.diagnosis.belief import handling
 from spindle.diagnosis.belief.intermittence import Steadiness, steadiness
-from spindle.diagnosis.belief.likelihood import answer_rows, home_log_likelihood
+from spindle.diagnosis.belief.likelihood import answer_rows, home_log_likelihood, is_tampered
 from spindle.diagnosis.belief.trials import trials_log_likelihood
 from spindle.diagnosis.evidence.gather import Evidence, Read, gather, read
 from spindle.diagnosis.given.case import Finding, Trial
@@ -89,11 +89,12 @@ def believe_lines(lines: tuple[Read, ...], model: CompiledModel, known: dict[obj
     rows = answer_rows(evidence, model)
     steady = steadiness(evidence, model)
     log_prior = _log_prior(lines, evidence, model) + home_log_likelihood(evidence, model)
-    if evidence.trials:
+    if evidence.trials or evidence.occasions:
         known = {} if known is None else known
-        rests_on = (*map(id, evidence.trials), steady.failed, steady.tries, steady.p_intermittent.tobytes())
+        tampered, elsewhere = is_tampered(evidence), [o.finding for occasion in evidence.occasions for o in occasion.seen.values()]
+        rests_on = (*map(id, evidence.trials), steady.failed, steady.tries, steady.p_intermittent.tobytes(), tampered, *elsewhere)
         if rests_on not in known:
-            known[rests_on] = trials_log_likelihood(evidence.trials, model, steadiness=steady)
+            known[rests_on] = trials_log_likelihood(evidence.trials, model, steadiness=steady, occasions=evidence.occasions, is_tampered=tampered)
         log_prior = log_prior + known[rests_on]
     p = weighed(evidence, rows, log_prior, model)
     return Belief(p, model.membership @ p, evidence, steady, log_prior, rows)

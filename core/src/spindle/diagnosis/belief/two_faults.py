@@ -61,7 +61,7 @@ def _log_rows(model: CompiledModel, question_id: str, outcome: str, eps: float) 
     """Return log P(answer | fault) of shape (n_faults,) and log P(answer | both of a pair) of shape (n_faults, n_faults)."""
     question = model.questions[question_id]
     ids = [x.id for x in question.outcomes]
-    order = sorted(ids, key=lambda x: (x in question.bad, question.bad.index(x) if x in question.bad else 0))
+    order = list(question.mildest_first)
     table = model.likelihood[question.id][[ids.index(x) for x in order]]
     o = order.index(outcome)
     upto = np.cumsum(table, axis=0)

@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Final
 
+from spindle.diagnosis.evidence.configured import Configuration, Elsewhere, Occasion, configuration, needs_pairing
 from spindle.diagnosis.evidence.observation import Observation, observed, tried_again
 from spindle.diagnosis.evidence.reach import HowFar, how_far, is_out_of_reach
 from spindle.diagnosis.evidence.vocabulary import check_words
@@ -30,6 +31,7 @@ class LeftOut(StrEnum):
     WRONG_STATE = "wrong_state"
     DISC_WRONG_WAY = "disc_wrong_way"
     UNPAIRED_BOARD = "unpaired_board"
+    TOO_MANY_ITEMS = "too_many_items"
     UNPOWERED = "unpowered"
     NOT_REACHED = "not_reached"
     NO_BASELINE = "no_baseline"
@@ -50,6 +52,7 @@ class Evidence:
     changed_at : position in the findings of the last trial that changed the trouble; -1 if none did
     beyond : question id to what was seen of a stage that the drive had not reached: no evidence, and still to be proved once it is mended
     far : how far the drive comes, as it is now
+    occasions : what was seen with another's items in it, or elsewhere; none of it is in ``answers``
     """
 
     answers: dict[str, Observation] = field(default_factory=dict)
@@ -60,6 +63,7 @@ class Evidence:
     changed_at: int = -1
     beyond: dict[str, Observation] = field(default_factory=dict)
     far: HowFar = field(default_factory=HowFar)
+    occasions: list[Occasion] = field(default_factory=list)
 
     @property
     def said(self) -> dict[str, Observation]:
@@ -83,6 +87,8 @@ class Read:
     place: int
     reason: LeftOut | None
     seen: Observation | None = None
+    where: Configuration | None = None
+    """What sat in the unit, if not its own parts alone."""
 
     @property
     def struck(self) -> Read:
@@ -108,7 +114,8 @@ def _read(finding: Finding, place: int, model: CompiledModel) -> Read:
     reason = _reason_to_leave_out(finding, model)
     if reason is not None or not isinstance(finding.what, Answer):
         return Read(finding, place, reason)
-    return Read(finding, place, None, observed(finding.id, finding.what, model.questions[finding.what.question], place))
+    where = configuration(finding.what.setting, model)
+    return Read(finding, place, None, observed(finding.id, finding.what, model.questions[finding.what.question], place), where)
 
 
 def gather(lines: Iterable[Read], model: CompiledModel) -> Evidence:
@@ -125,12 +132,16 @@ class _Reading:
         self._at_trial: dict[str, Observation] = {}
         self._trial_lines: list[tuple[int, Finding, Trial]] = []
         self._changed_at = -1
+        self._elsewhere = Elsewhere(model)
 
     def through(self, lines: Iterable[Read]) -> Evidence:
         found = self._found
         for line in lines:
             if line.reason is not None:
                 found.left_out[line.finding.id] = line.reason
+            elif line.seen is not None and line.where is not None:
+                former = self._elsewhere.add(line.seen, line.where)
+                found.left_out.update({former.finding: LeftOut.REPLACED} if former else {})
             elif line.seen is not None:
                 self._answer(line.seen)
             elif isinstance(line.finding.what, Trial):
@@ -140,7 +151,8 @@ class _Reading:
             # an improvement over nothing seen is no evidence (trap T21)
             found.left_out.update({f.id: LeftOut.NO_BASELINE for _, f, trial in self._trial_lines if trial.result is TrialResult.CLEAN})
         trials = [t for _, f, t in self._trial_lines if f.id not in found.left_out]
-        return Evidence(found.answers, found.since, found.news, trials, found.left_out, self._changed_at, found.beyond, far)
+        occasions = self._occasions()
+        return Evidence(found.answers, found.since, found.news, trials, found.left_out, self._changed_at, found.beyond, far, occasions)
 
     @property
     def _seen(self) -> list[Observation]:
@@ -164,6 +176,12 @@ class _Reading:
         if self._trial_lines and (before is None or before.shows != now.shows):
             found.since.add(now.finding)
 
+    def _occasions(self) -> list[Occasion]:
+        kept, too_many, beyond = self._elsewhere.counted()
+        self._found.left_out.update({o.finding: LeftOut.TOO_MANY_ITEMS for o in too_many})
+        self._found.left_out.update({o.finding: _unreached(halted) for o, halted in beyond})
+        return kept
+
     def _trial(self, finding: Finding, trial: Trial, place: int) -> None:
         found = self._found
         if trial.result is TrialResult.CHANGED:
@@ -171,6 +189,8 @@ class _Reading:
             touched = self._touched_by(trial)
             self._leave_out([o for o in self._seen if self._is_aged(o.question, touched)], LeftOut.OLDER_THAN_CHANGE)
             self._changed_at = place
+            aged = self._elsewhere.age(lambda question: self._is_aged(question, touched))
+            found.left_out.update({o.finding: LeftOut.OLDER_THAN_CHANGE for o in aged})
         found.since.clear()
         self._trial_lines.append((place, finding, trial))
         self._at_trial = {**found.answers, **found.news}
@@ -217,7 +237,11 @@ class _Reading:
             return
         beyond = [o for o in self._seen if o.place > since and o is not far.halted_by and is_out_of_reach(o.question, far.halted)]
         self._found.beyond.update({o.question.id: o for o in beyond})
-        self._leave_out(beyond, LeftOut.UNPOWERED if far.halted is Reach.POWER else LeftOut.NOT_REACHED)
+        self._leave_out(beyond, _unreached(far.halted))
+
+
+def _unreached(halted: Reach | None) -> LeftOut:
+    return LeftOut.UNPOWERED if halted is Reach.POWER else LeftOut.NOT_REACHED
 
 
 def _reason_to_leave_out(finding: Finding, model: CompiledModel) -> LeftOut | None:
@@ -240,7 +264,8 @@ def _wrong_setting(question: Question, setting: Setting, model: CompiledModel) -
     """Return why an answer seen in that state is no answer to this question."""
     if question.is_behaviour and setting.disc_side == "wrong":
         return LeftOut.DISC_WRONG_WAY
-    if setting.board == "other" and "paired" in model.sheet.features and question.is_behaviour and question.id != "unpaired_board":
+    is_foreign = setting.board == "other" or (setting.console == "other" and needs_pairing(question.kind, question.stage))
+    if is_foreign and "paired" in model.sheet.features and question.is_behaviour and question.id != "unpaired_board":
         return LeftOut.UNPAIRED_BOARD
     mains_wrong = question.mains is not Mains.ANY and setting.mains not in ("", question.mains.value)
     cover_wrong = setting.cover == "on" and question.depth >= Depth.COVER_OFF

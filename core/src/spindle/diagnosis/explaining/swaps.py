@@ -7,8 +7,8 @@ from typing import Final
 
 import numpy as np
 
+from spindle.diagnosis.belief.items import p_bad
 from spindle.diagnosis.belief.posterior import Belief
-from spindle.diagnosis.belief.trials import p_bad
 from spindle.diagnosis.given.case import Case, Change, Stock, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.diagnosis.planning.lookahead import Choice

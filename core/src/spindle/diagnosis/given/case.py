@@ -25,33 +25,6 @@ class TrialResult(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Setting:
-    """The state in which something was seen. An empty field was not said, and is taken as the question asks for it."""
-
-    mains: Annotated[str, TextBound(4, "^(|live|out)$")] = ""
-    """"live" or "out"."""
-    cover: Annotated[str, TextBound(3, "^(|on|off)$")] = ""
-    """"on" or "off"."""
-    disc_side: Annotated[str, TextBound(5, "^(|right|wrong)$")] = ""
-    """"right" or "wrong" way round for the position on the bench (trap T23)."""
-    board: Annotated[str, TextBound(5, "^(|own|other)$")] = ""
-    """"own" or "other": whose drive board was fitted (traps T15 and T16)."""
-
-
-@dataclass(frozen=True, slots=True)
-class Answer:
-    """An answer to a question; ``failed`` of ``tries`` where it was tried more than once; ``seconds`` to play where timed."""
-
-    question: Word
-    outcome: Word
-    source: Witness = Witness.BENCH
-    tries: Annotated[int, NumberBound(1, 1_000)] | None = None
-    failed: Tries | None = None
-    seconds: Annotated[float, NumberBound(0.1, 3_600)] | None = None
-    setting: Setting = Setting()
-
-
-@dataclass(frozen=True, slots=True)
 class Change:
     """One thing changed: a repair, and the physical item that went in, if any."""
 
@@ -66,6 +39,44 @@ class Change:
     """Items of one lot share their luck."""
     stays: bool = False
     """True if the item stayed in after a trial without change; by default the original goes back."""
+
+
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """The state in which something was seen. An empty field was not said, and is taken as the question asks for it."""
+
+    mains: Annotated[str, TextBound(4, "^(|live|out)$")] = ""
+    """"live" or "out"."""
+    cover: Annotated[str, TextBound(3, "^(|on|off)$")] = ""
+    """"on" or "off"."""
+    disc_side: Annotated[str, TextBound(5, "^(|right|wrong)$")] = ""
+    """"right" or "wrong" way round for the position on the bench (trap T23)."""
+    board: Annotated[str, TextBound(5, "^(|own|other)$")] = ""
+    """"own" or "other": whose drive board was fitted (traps T15 and T16)."""
+    console: Annotated[str, TextBound(5, "^(|own|other)$")] = ""
+    """"other": this drive on another console, known to be good."""
+    fitted: Annotated[tuple[Change, ...], LengthBound(4)] = ()
+    """What sat in it instead of the unit's own part, each named by the repair that fits it."""
+    on: Short = ""
+    """The donor that it was seen on, by itself: it says nothing of this unit until a piece of that donor is in it."""
+
+    @property
+    def is_elsewhere(self) -> bool:
+        """True if it is not about this unit with its own parts."""
+        return bool(self.fitted or self.on or self.console == "other")
+
+
+@dataclass(frozen=True, slots=True)
+class Answer:
+    """An answer to a question; ``failed`` of ``tries`` where it was tried more than once; ``seconds`` to play where timed."""
+
+    question: Word
+    outcome: Word
+    source: Witness = Witness.BENCH
+    tries: Annotated[int, NumberBound(1, 1_000)] | None = None
+    failed: Tries | None = None
+    seconds: Annotated[float, NumberBound(0.1, 3_600)] | None = None
+    setting: Setting = Setting()
 
 
 @dataclass(frozen=True, slots=True)

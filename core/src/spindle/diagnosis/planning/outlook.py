@@ -59,7 +59,7 @@ def look_ahead(case: Case, model: CompiledModel, belief: Belief, *, keep_going: 
     """Return every move's expected cost from here: one step ahead, or two for as long as ``keep_going`` says so."""
     failed = {(c.repair, c.item) for t in belief.evidence.trials if t.result is not TrialResult.CLEAN for c in t.changes if c.item}
     plan = plan_for(model, case.economy, stock=tuple(s for s in case.stock if (s.repair, s.item) not in failed))
-    logged = {f.what.question for f in case.standing if isinstance(f.what, Answer)}
+    logged = {f.what.question for f in case.standing if isinstance(f.what, Answer) and not f.what.setting.is_elsewhere}
     swapped = {c.item for f in case.standing if isinstance(f.what, Trial) for c in f.what.changes if c.item}
     asked = logged | set(belief.evidence.answers) | _says_nothing(belief)
     out = tried_repairs(case, model) | _blocked(belief, model)

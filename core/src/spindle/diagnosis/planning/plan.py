@@ -10,8 +10,8 @@ from typing import Final
 import numpy as np
 
 from spindle.diagnosis.belief.intermittence import SLIP
+from spindle.diagnosis.belief.items import p_bad
 from spindle.diagnosis.belief.likelihood import logged
-from spindle.diagnosis.belief.trials import p_bad
 from spindle.diagnosis.evidence.reach import shut_by
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.compiled import CompiledModel, Floats

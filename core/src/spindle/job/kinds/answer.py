@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from typing import Any, Final
 
 from spindle.diagnosis.given.case import Answer
@@ -20,17 +21,20 @@ _SETTINGS: Final = {
     ("board", "other"): ", with another board fitted",
     ("cover", "off"): ", cover off",
     ("mains", "out"): ", mains out",
+    ("console", "other"): ", on another console",
 }
 _WHO: Final = {Witness.OWNER: "Owner says: ", Witness.REMEMBERED: "Remembered: "}
 
 
 def _decide(job: Job, ask: Answer, world: World) -> Decision:
-    """What the bench itself saw needs the mains state of its question, and opens the unit that far."""
+    """What the bench itself saw needs the mains state of its question, opens the unit that far, and is about what sits in it now."""
     check_vocabulary(ask, job)
     if ask.failed is not None and ask.failed > (ask.tries or 0):
         raise InvalidError("failed", f"{ask.failed} failures of {ask.tries or 0} tries: count again.")
     drafts: tuple[Draft, ...] = ()
-    if ask.source is Witness.BENCH and ask.outcome != CANT_TELL:
+    if ask.source is Witness.BENCH and not ask.setting.on:
+        ask = replace(ask, setting=replace(ask.setting, fitted=job.on_trial))
+    if ask.source is Witness.BENCH and ask.outcome != CANT_TELL and not ask.setting.on:
         question = job.model.family_questions[ask.question]
         check_mains(job, question.mains, world.now)
         drafts = opened_to(job, question.depth)
@@ -47,7 +51,10 @@ def _says(body: Mapping[str, Any], speech: Speech) -> str:
         text += f" ({body.get('failed', 0)} of {body['tries']} tries failed)"
     if body.get("seconds"):
         text += f" ({body['seconds']:g} s)"
-    text += "".join(_SETTINGS.get((k, v), "") for k, v in body.get("setting", {}).items())
+    setting = body.get("setting", {})
+    text += "".join(_SETTINGS.get((k, v), "") for k, v in setting.items() if isinstance(v, str))
+    text += f", with {' and '.join(c['item'] for c in setting['fitted'])} in it" if setting.get("fitted") else ""
+    text += f", on {setting['on']} by itself" if setting.get("on") else ""
     return _WHO.get(Witness(body["source"]), "") + text
 
 

@@ -6,16 +6,14 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import Any, Final
 
-from spindle.diagnosis.given.case import Change, Trial, TrialResult
-from spindle.drives.levels import LEVEL_OF_REPAIR
+from spindle.diagnosis.given.case import Trial, TrialResult
 from spindle.errors import NotNowError
 from spindle.formats.case_file import write_what
 from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, opened_to
-from spindle.job.effects import Effect
 from spindle.job.findings import check_vocabulary, fold_finding
 from spindle.job.line import Draft, Line
 from spindle.job.stages import Stage
-from spindle.job.takings import taken_piece
+from spindle.job.takings import with_pieces
 from spindle.job.value import Job
 from spindle.words.bench import Mains
 from spindle.words.health import HEALTH_NAMES, Health
@@ -32,35 +30,13 @@ def _decide(job: Job, ask: Trial, world: World) -> Decision:
     check_vocabulary(ask, job)
     if job.stage is Stage.REPAIR and job.is_refused:
         raise NotNowError("The owner did not agree to this repair: go back to Agree.", reason="refused")
+    if job.on_trial:
+        names = ", ".join(c.item for c in job.on_trial)
+        raise NotNowError(f"{names} is in it for trying: answer what it shows, and put the unit's own part back before another trial.", reason="on_trial")
     repairs = [job.model.repairs[job.model.repair_index[c.repair]] for c in ask.changes]
     drafts = list(opened_to(job, max(r.depth for r in repairs)))
-    mine = {line.body["item"]: line for line in job.takings.values()}
-    effects: list[Effect] = []
-    changes, met = [], set[str]()
-    for change in ask.changes:
-        tag = change.item.strip().upper()
-        own = mine.get(tag)
-        if own is not None:
-            changes.append(_known(change, own.body))
-            continue
-        piece = world.piece(tag, LEVEL_OF_REPAIR.get(change.repair, "")) if tag and not tag.startswith("D-") else None
-        if piece is None or piece.owner == job.tag:
-            changes.append(replace(change, item=change.item.strip() if piece is None else piece.tag))
-            continue
-        if piece.tag not in met:
-            draft, more = taken_piece(job, piece, change.repair, world, line=job.next_number + len(drafts))
-            drafts.append(draft)
-            effects += more
-            met.add(piece.tag)
-        changes.append(_known(change, {"item": piece.tag, "health": piece.health.value, "works": piece.works, "fails": piece.fails}))
-    drafts.append(Draft("trial", write_what(replace(ask, changes=tuple(changes)))))
-    return Decision(tuple(drafts), tuple(effects))
-
-
-def _known(change: Change, record: Mapping[str, Any]) -> Change:
-    """Return a change with what the shelf's record knows of its part: what was seen of it beats what is remembered at the bench."""
-    works, fails = frozenset(record["works"]), frozenset(record["fails"])
-    return replace(change, item=record["item"], health=Health(record["health"]), works=(change.works | works) - fails, fails=(change.fails | fails) - works)
+    changes, more, effects = with_pieces(job, ask.changes, world, line=job.next_number + len(drafts))
+    return Decision((*drafts, *more, Draft("trial", write_what(replace(ask, changes=changes)))), effects)
 
 
 def _says(body: Mapping[str, Any], speech: Speech) -> str:
