@@ -169,11 +169,27 @@ class PartLineView(View):
     """It was taken from the shelf, and can be put back."""
 
 
+class FunctionHealthView(View):
+    """How likely an item is bad in a function: by what was said of it, and by all that was seen."""
+
+    function: str
+    before: float
+    p_bad: float
+
+
+class ItemHealthView(View):
+    """One item that was in the unit, or was looked at, function by function."""
+
+    item: str
+    functions: list[FunctionHealthView]
+
+
 class SwapsView(View):
     """The swap table: what was fitted, what is at hand, what to try next."""
 
     rows: list[SwapRowView]
     parts: list[PartLineView]
+    items: list[ItemHealthView]
     next_item: str
     next_repair: str
     p_cures: float

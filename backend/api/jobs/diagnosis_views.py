@@ -156,6 +156,7 @@ def _swaps(shown: OpenJob, found: Diagnosis) -> s.SwapsView:
             for r in table.rows
         ],
         parts=[_part(line, names) for line in shown.job.parts.values()],
+        items=[s.ItemHealthView.model_validate(i) for i in found.items],
         next_item=table.next_item,
         next_repair=names.get(table.next_repair, ""),
         p_cures=table.p_cures,

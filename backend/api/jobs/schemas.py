@@ -217,6 +217,30 @@ class HazardView(View):
     until: datetime | None
 
 
+class PlaceNowView(View):
+    """One place of the unit, and the item in it; "" for its own."""
+
+    name: str
+    item: str
+
+
+class OnTrialView(View):
+    """An item that sits in the unit for trying."""
+
+    repair: str
+    name: str
+    item: str
+    health: str
+
+
+class ConfigurationView(View):
+    """What sits where, and what to ask while another's item is in."""
+
+    places: list[PlaceNowView]
+    on_trial: list[OnTrialView]
+    asks: list[QuestionView]
+
+
 class JobView(View):
     """One job with everything that its screens show."""
 
@@ -249,6 +273,7 @@ class JobView(View):
     procedure: ProcedureView | None
     repairs: list[RepairView]
     proof: ProofView
+    configuration: ConfigurationView
     custody: list[CustodyView]
     identity: list[IdentityView]
     looks: dict[str, str]

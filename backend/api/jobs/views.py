@@ -15,9 +15,11 @@ from apps.jobs.models import Job
 from apps.jobs.selectors import OpenJob
 from spindle.bench.classes import matrix_summary
 from spindle.diagnosis.evidence.playtime import judge_time
+from spindle.diagnosis.explaining.configurations import places, to_ask_again
 from spindle.diagnosis.explaining.diagnose import Diagnosis, PartWeight, diagnose
 from spindle.diagnosis.given.case import Answer
 from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
 from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet
 from spindle.faults.model import SOUND_PART, Question, QuestionKind
 from spindle.job.asking import Speech
@@ -67,9 +69,20 @@ def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
         procedure=_procedure(shown),
         repairs=[s.RepairView.model_validate(r) for r in job.model.repairs],
         proof=_proof(shown, found),
+        configuration=_configuration(shown),
         ticks=sorted(job.ticks),
         is_new=is_new,
         **custody_fields(shown),
+    )
+
+
+def _configuration(shown: OpenJob) -> s.ConfigurationView:
+    job = shown.job
+    names = {c.repair: LEVELS[LEVEL_OF_REPAIR[c.repair]].name for c in job.on_trial}
+    return s.ConfigurationView(
+        places=[s.PlaceNowView.model_validate(p) for p in places(job.on_trial, job.model.sheet.family)],
+        on_trial=[s.OnTrialView(repair=c.repair, name=names[c.repair], item=c.item, health=c.health) for c in job.on_trial],
+        asks=[question_view(q) for q in to_ask_again(shown.state.belief, job.on_trial)] if job.on_trial else [],
     )
 
 

@@ -1361,6 +1361,18 @@ export interface components {
          */
         Confidence: "sure" | "fair" | "doubtful";
         /**
+         * ConfigurationView
+         * @description What sits where, and what to ask while another's item is in.
+         */
+        ConfigurationView: {
+            /** Asks */
+            asks: components["schemas"]["QuestionView"][];
+            /** On Trial */
+            on_trial: components["schemas"]["OnTrialView"][];
+            /** Places */
+            places: components["schemas"]["PlaceNowView"][];
+        };
+        /**
          * ConsentAsk
          * @description What the owner said, who said it and how.
          */
@@ -1706,6 +1718,18 @@ export interface components {
             tag: string;
         };
         /**
+         * FunctionHealthView
+         * @description How likely an item is bad in a function: by what was said of it, and by all that was seen.
+         */
+        FunctionHealthView: {
+            /** Before */
+            before: number;
+            /** Function */
+            function: string;
+            /** P Bad */
+            p_bad: number;
+        };
+        /**
          * GapView
          * @description Something that the sheet ought to hold and does not.
          */
@@ -1910,6 +1934,16 @@ export interface components {
             supply: string;
         };
         /**
+         * ItemHealthView
+         * @description One item that was in the unit, or was looked at, function by function.
+         */
+        ItemHealthView: {
+            /** Functions */
+            functions: components["schemas"]["FunctionHealthView"][];
+            /** Item */
+            item: string;
+        };
+        /**
          * JobView
          * @description One job with everything that its screens show.
          */
@@ -1927,6 +1961,7 @@ export interface components {
             complaint: string;
             /** Condition */
             condition: components["schemas"]["ConditionView"][];
+            configuration: components["schemas"]["ConfigurationView"];
             /** Custody */
             custody: components["schemas"]["CustodyView"][];
             /** Depth */
@@ -2307,6 +2342,20 @@ export interface components {
             text: string;
         };
         /**
+         * OnTrialView
+         * @description An item that sits in the unit for trying.
+         */
+        OnTrialView: {
+            /** Health */
+            health: string;
+            /** Item */
+            item: string;
+            /** Name */
+            name: string;
+            /** Repair */
+            repair: string;
+        };
+        /**
          * OrderIn
          * @description An order.
          */
@@ -2586,6 +2635,16 @@ export interface components {
             level: string;
             /** Level Name */
             level_name: string;
+        };
+        /**
+         * PlaceNowView
+         * @description One place of the unit, and the item in it; "" for its own.
+         */
+        PlaceNowView: {
+            /** Item */
+            item: string;
+            /** Name */
+            name: string;
         };
         /**
          * PlaceView
@@ -3420,6 +3479,8 @@ export interface components {
          * @description The swap table: what was fitted, what is at hand, what to try next.
          */
         SwapsView: {
+            /** Items */
+            items: components["schemas"]["ItemHealthView"][];
             /** Next Item */
             next_item: string;
             /** Next Repair */

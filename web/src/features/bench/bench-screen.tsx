@@ -14,6 +14,7 @@ import { FindingDialog } from './tape/finding-dialog'
 import { useJob, useJobWrites, type SaveNotes, type Send } from './frame/job-writes'
 import { MainsSwitch } from './frame/mains-switch'
 import { Mat } from './mat'
+import { OnTrialStrip } from './parts/on-trial'
 import { PartDialog } from './parts/part-dialog'
 import { Stub } from './tape/stub'
 import { Tape } from './tape/tape'
@@ -53,6 +54,7 @@ export function BenchScreen({ tag, plan, counter, identify }: Props) {
             <Messages writes={writes} />
             <Holds />
             <CustodyStrip />
+            <OnTrialStrip />
             <IdentityNotice />
             <Mat plan={plan} counter={counter} onTrial={(repair) => setOpen({ what: 'trial', repair })} onPart={() => setOpen({ what: 'part' })} />
           </div>

@@ -9,6 +9,7 @@ import numpy as np
 
 from spindle.diagnosis.belief.contradictions import Contradiction, find_contradictions
 from spindle.diagnosis.belief.ending import Ending, judge_ending
+from spindle.diagnosis.belief.item_health import ItemHealth, item_health
 from spindle.diagnosis.belief.posterior import Belief, believe
 from spindle.diagnosis.belief.striking import Moved, weights_of_evidence
 from spindle.diagnosis.belief.two_faults import PairFit, fit_pair
@@ -75,6 +76,7 @@ class Diagnosis:
     two_faults: PairFit | None
     paths: tuple[PathState, ...]
     swaps: SwapTable
+    items: tuple[ItemHealth, ...]
     ending: Ending
     belief: Belief
     outlook: Outlook
@@ -118,6 +120,7 @@ def diagnose(
         two_faults=pair,
         paths=signal_paths(belief, model, outlook.plan, int(case.depth)),
         swaps=swap_table(case, model, belief, outlook.plan, outlook.choice),
+        items=item_health(belief, model),
         ending=judge_ending(belief, model, case.economy) if ending is None else ending,
         belief=belief,
         outlook=outlook,

@@ -18,7 +18,6 @@ from spindle.job.value import Job
 from spindle.words.bench import Mains
 from spindle.words.bounds import LengthBound
 
-
 _WHEN: Final = frozenset({Stage.FAULT_SEEN, Stage.ISOLATE})
 
 

@@ -199,7 +199,7 @@ describe('isolating', () => {
       next_item: '',
       next_repair: '',
       p_cures: 0,
-      p_lasts_year: 0,
+      items: [],
     }
     const send = onBench(mat, { ...job, diagnosis: { ...job.diagnosis, swaps } })
     await userEvent.keyboard('x')

@@ -1,18 +1,25 @@
+import { useState } from 'react'
 import type { Swaps } from '@/api/types'
 import { money } from '@/lib/money'
-import { HEALTH_WORDS, percent } from '@/lib/words'
+import { FUNCTION_WORDS, HEALTH_WORDS, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { useBench } from '../frame/bench-context'
+import { FitDialog } from '../parts/fit-dialog'
+import { Places } from '../parts/on-trial'
 import { PutBack } from '../parts/put-back'
 
 const RESULTS: Record<string, string> = { no_change: 'no change', worse: 'worse', changed: 'part of it changed', clean: 'works' }
 /** What was fitted at each trial, what has to go back, which parts are at hand, and what to try next. */
 export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (repair: string) => void; onPart: () => void }) {
   const { mayWork, isBusy } = useBench()
+  const [isFitting, setFitting] = useState(false)
   return (
     <div className="space-y-4">
+      <Places onFit={() => setFitting(true)} />
+      {isFitting && <FitDialog onClose={() => setFitting(false)} />}
       {swaps.rows.length === 0 && <p className="text-quiet">Nothing has been swapped yet. A swap is evidence, and only as good as the part that went in.</p>}
       {swaps.rows.length > 0 && <Tried rows={swaps.rows} />}
+      {swaps.items.length > 0 && <Items items={swaps.items} />}
       {swaps.next_repair && (
         <p className="flex flex-wrap items-center gap-3">
           <span>
@@ -68,6 +75,29 @@ function Tried({ rows }: Pick<Swaps, 'rows'>) {
     </table>
   )
 }
+
+/** What is known of each item by now, function by function. */
+function Items({ items }: Pick<Swaps, 'items'>) {
+  return (
+    <div>
+      <h3 className="mb-1 font-bold">What is known of each item now</h3>
+      <ul className="divide-y divide-line">
+        {items.map((i) => (
+          <li key={i.item} className="flex flex-wrap items-baseline gap-x-4 py-1.5">
+            <span className="figures font-semibold">{i.item}</span>
+            {i.functions.map((f) => (
+              <span key={f.function}>
+                {FUNCTION_WORDS[f.function as keyof typeof FUNCTION_WORDS]}: <b>{verdict(f.p_bad)}</b> <span className="text-quiet">(bad in {percent(f.p_bad)}, before {percent(f.before)})</span>
+              </span>
+            ))}
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}
+
+const verdict = (bad: number): string => (bad < 0.05 ? 'good' : bad > 0.8 ? 'bad' : bad > 0.5 ? 'suspect' : 'not clear')
 
 function PartRow({ part: p, onTrial }: { part: Swaps['parts'][number]; onTrial: (repair: string) => void }) {
   const { mayWork, send, isBusy } = useBench()

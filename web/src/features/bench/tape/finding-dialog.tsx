@@ -61,9 +61,10 @@ function GiveAnswer({ question, onDone, onBack }: { question: Question; onDone: 
   const { job, send, isBusy } = useBench()
   const [source, setSource] = useState<Source>('bench')
   const [setting, setSetting] = useState<Setting>({})
-  const isBlocked = source === 'bench' && isOff(question, job)
+  const isBlocked = source === 'bench' && setting.on === undefined && isOff(question, job)
+  const isUnnamed = setting.on !== undefined && !setting.on.trim()
   const give = (outcome: string, label: string) => {
-    send({ do: 'answer', question: question.id, outcome, source, setting: { mains: '', cover: '', disc_side: setting.disc_side ?? '', board: setting.board ?? '' } }, `${question.ask} ${label}`)
+    send({ do: 'answer', question: question.id, outcome, source, setting: { mains: '', cover: '', disc_side: setting.disc_side ?? '', board: setting.board ?? '', console: setting.console ?? '', on: setting.on?.trim() ?? '' } }, `${question.ask} ${label}`)
     onDone()
   }
   return (
@@ -81,7 +82,7 @@ function GiveAnswer({ question, onDone, onBack }: { question: Question; onDone: 
       )}
       <div className="flex flex-wrap gap-2">
         {question.outcomes.map((o) => (
-          <Button key={o.id} kind="answer" disabled={isBusy || isBlocked} onClick={() => give(o.id, o.label)}>
+          <Button key={o.id} kind="answer" disabled={isBusy || isBlocked || isUnnamed} onClick={() => give(o.id, o.label)}>
             {o.label}
           </Button>
         ))}
@@ -99,16 +100,22 @@ function GiveAnswer({ question, onDone, onBack }: { question: Question; onDone: 
 interface Setting {
   disc_side?: 'wrong' | undefined
   board?: 'other' | undefined
+  console?: 'other' | undefined
+  on?: string | undefined
 }
 
-/** The state that makes a sight worthless: noted, it is left out and says so. */
+/** What it is about, and the state that makes a sight worthless: such a one is left out and says so. */
 function SeenWith({ question, value, onChange }: { question: Question; value: Setting; onChange: (setting: Setting) => void }) {
   const { job } = useBench()
-  if (question.mains !== 'live') return null
+  if (question.mains !== 'live' && question.kind !== 'look') return null
   const isPaired = job.drive.pairing === 'board' || job.drive.pairing === 'chip'
+  const donor = { label: 'It was a donor by itself, not this unit', on: value.on !== undefined, flip: () => onChange(value.on === undefined ? { on: '' } : {}) }
+  const isRun = question.mains === 'live' && value.on === undefined
   const boxes = [
-    { label: 'The disc lay the wrong way round', on: value.disc_side === 'wrong', flip: () => onChange(value.disc_side ? { ...value, disc_side: undefined } : { ...value, disc_side: 'wrong' }) },
-    ...(isPaired ? [{ label: 'Another board was fitted', on: value.board === 'other', flip: () => onChange(value.board ? { ...value, board: undefined } : { ...value, board: 'other' }) }] : []),
+    donor,
+    ...(isRun ? [{ label: 'This drive was on another console', on: value.console === 'other', flip: () => onChange({ ...value, console: value.console ? undefined : 'other' }) }] : []),
+    ...(isRun ? [{ label: 'The disc lay the wrong way round', on: value.disc_side === 'wrong', flip: () => onChange(value.disc_side ? { ...value, disc_side: undefined } : { ...value, disc_side: 'wrong' }) }] : []),
+    ...(isPaired && isRun ? [{ label: 'Another board was fitted', on: value.board === 'other', flip: () => onChange(value.board ? { ...value, board: undefined } : { ...value, board: 'other' }) }] : []),
   ]
   return (
     <fieldset>
@@ -119,6 +126,7 @@ function SeenWith({ question, value, onChange }: { question: Question; value: Se
           {b.label}
         </label>
       ))}
+      {value.on !== undefined && <TextField label="The donor’s tag" hint="It says nothing of this unit until a piece of that donor is in it." value={value.on} maxLength={60} onChange={(e) => onChange({ on: e.target.value })} />}
     </fieldset>
   )
 }
