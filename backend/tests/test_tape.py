@@ -147,6 +147,24 @@ def test_a_trial_keeps_what_is_known_of_its_part_and_a_sight_its_state(bram):
     assert "stays in" in next(line["text"] for line in seen["tape"] if line["kind"] == "trial")
 
 
+def test_what_is_seen_with_a_part_in_it_for_trying_is_about_that_part_until_it_is_out(bram):
+    bram.ask(FRESH, "mains", state="out")
+    pickup = {"repair": "replace_pickup", "item": "D-9", "health": "unknown"}
+    fitted = bram.ask(FRESH, "fit", changes=[pickup]).json()["configuration"]
+    assert [(f["item"], f["name"]) for f in fitted["on_trial"]] == [("D-9", "Bare pickup")]
+    assert [p["name"] for p in fitted["places"] if p["item"]] == ["Pickup"]
+    bram.ask(FRESH, "mains", state="live")
+    asks = [q["id"] for q in fitted["asks"]]
+    seen = bram.ask(FRESH, "answer", question=asks[0], outcome="cant_tell").json()
+    assert seen["tape"][-1]["text"].endswith("tell")
+    seen = bram.ask(FRESH, "answer", question="film_dvd", outcome="fails").json()
+    assert seen["tape"][-1]["text"].endswith("with D-9 in it")
+    assert [i["item"] for i in seen["diagnosis"]["swaps"]["items"]] == ["D-9"]
+    assert "on_trial" in {m["code"] for m in seen["missing"]}
+    bram.ask(FRESH, "mains", state="out")
+    assert bram.ask(FRESH, "fit", changes=[]).json()["configuration"]["on_trial"] == []
+
+
 def test_a_timed_disc_is_judged_against_the_sheet(bram):
     seen = bram.ask(FRESH, "answer", question="film_dvd", outcome="reads", seconds=30).json()
     answer = next(c["answer"] for c in seen["classes"] if c["question"]["id"] == "film_dvd")

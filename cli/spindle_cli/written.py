@@ -50,6 +50,7 @@ def diagnosis_json(found: Diagnosis, model: CompiledModel) -> dict[str, Any]:
             for p in found.paths
         ],
         "swaps": asdict(found.swaps),
+        "items": [asdict(i) for i in found.items],
         "ending": asdict(found.ending),
     }
 

@@ -1,13 +1,16 @@
 """What was fitted when: the posterior against counting every state of every item, and whose drive a finding is about."""
 
 from itertools import product
+from types import MappingProxyType
 
 import numpy as np
 import pytest
+from spindle.diagnosis.belief.item_health import item_health
 from spindle.diagnosis.belief.likelihood import unreliability
 from spindle.diagnosis.belief.posterior import believe
 from spindle.diagnosis.belief.trials import trials_log_likelihood
 from spindle.diagnosis.evidence.gather import LeftOut
+from spindle.diagnosis.explaining.configurations import places, to_ask_again
 from spindle.diagnosis.given.case import Answer, Change, Finding, Setting, Trial, TrialResult
 from spindle.diagnosis.given.compiled import compile_model, silent
 from spindle.drives.levels import LEVELS
@@ -58,7 +61,7 @@ def p_bad(change, function):
     return P_BAD_ITEM[Health.PROVEN] if function in change.works else P_BAD_KNOWN_FAILING if function in change.fails else P_BAD_ITEM[change.health]
 
 
-def counted(whats, model):
+def counted(whats, model, only=MappingProxyType({})):
     """P(all of it | fault) by counting every state of every item, every cause's own answer, and whether the disc was home."""
     changes = {c.item: c for w in whats for c in (w.changes if isinstance(w, Trial) else w.setting.fitted)}
     may = {item: may_be_bad(c, model) for item, c in changes.items()}
@@ -66,6 +69,8 @@ def counted(whats, model):
     total, n_faults, sound = np.zeros(len(model.faults)), len(model.faults), model.fault_index["nothing_wrong"]
     for state in product((False, True), repeat=len(bits)):
         bad = dict(zip(bits, state, strict=True))
+        if any(bad[b] != s for b, s in only.items()):
+            continue
         weight = np.prod([p_bad(changes[k], g) if b else 1 - p_bad(changes[k], g) for (k, g), b in bad.items()])
         like, at = np.ones(n_faults), {}
         for w in whats:
@@ -146,7 +151,7 @@ def test_what_a_donor_shows_by_itself_moves_nothing_of_this_unit_until_a_piece_o
 
 
 def test_a_swap_in_vain_weighs_by_what_the_donor_shows_by_itself():
-    swap = ("game_bd", "fails", {"fitted": (Change("replace_pickup", "D-1", Health.UNKNOWN),)})
+    swap = ("game_bd", "fails", {"fitted": (Change("replace_pickup", "D-1 pickup", Health.UNKNOWN),)})
     reads, fails = (chance("pickup_dead", *RETRIES, swap, ("game_bd", o, {"on": "D-1"})) for o in ("reads", "fails"))
     assert reads < chance("pickup_dead", *RETRIES, swap) < fails <= chance("pickup_dead", *RETRIES) + 0.01
 
@@ -224,3 +229,54 @@ def test_what_cannot_have_been_fitted_is_refused_with_its_place(setting, where):
     with pytest.raises(CaseError) as refused:
         believe((Finding("f", Answer("spins", "holds", setting=setting)),), SLOT)
     assert refused.value.place.endswith(where)
+
+
+def health_of(*whats):
+    return {(i.item, f.function): f for i in item_health(believe(tape(*whats), SLOT), SLOT) for f in i.functions}
+
+
+def test_items_are_known_function_by_function_by_all_that_was_seen():
+    swap = ("game_bd", "fails", {"fitted": (Change("replace_deck", "D-1 deck", Health.UNKNOWN),)})
+    before = health_of(*RETRIES, swap)
+    spins = health_of(*RETRIES, swap, ("spins", "holds", {"on": "D-1"}), ("game_bd", "fails", {"on": "D-1"}))
+    assert before["D-1", "reads"].before == P_BAD_ITEM[Health.UNKNOWN]
+    assert before["D-1", "reads"].p_bad > before["D-1", "reads"].before
+    assert spins["D-1", "spins"].p_bad < spins["D-1", "spins"].before
+    assert spins["D-1", "reads"].p_bad > spins["D-1", "reads"].before
+
+
+def test_an_item_that_went_in_in_vain_is_doubted_and_one_without_a_name_is_not_listed():
+    trial = Trial((Change("replace_pickup", "P-1"), Change("replace_fuse"), Change("clean_lens")), TrialResult.NO_CHANGE)
+    health = health_of(*RETRIES, trial)
+    assert list(health) == [("P-1", "reads")]
+    assert health["P-1", "reads"].p_bad > health["P-1", "reads"].before == P_BAD_ITEM[Health.NEW]
+
+
+def test_the_chances_of_items_are_those_of_counting():
+    rng, model = np.random.default_rng(9), MODELS["lid"]
+    for _ in range(25):
+        whats = random_tape(model, rng)
+        belief = believe(tape(*whats), model)
+        changes = {c.item: c for w in whats for c in (w.changes if isinstance(w, Trial) else w.setting.fitted)}
+        for one in item_health(belief, model):
+            for f in one.functions:
+                bad, good = (counted(whats, model, only={(one.item, f.function): state}) for state in (True, False))
+                mine = float(belief.p @ (bad / (bad + good)))
+                assert f.p_bad == pytest.approx(mine, abs=1e-9)
+                assert f.before == p_bad(changes[one.item], f.function)
+
+
+FITTED_DRIVE = (Change("replace_drive", "D-2"),)
+
+
+def test_places_say_what_sits_where_and_what_stays_the_owners():
+    sits = {p.name: p.item for p in places(FITTED_DRIVE, "slot")}
+    assert sits["Pickup"] == sits["Loader"] == "D-2"
+    assert sits["Supply"] == sits["Drive board"] == ""
+    assert {p.name for p in places((Change("replace_deck", "P-3"),), "lid") if p.item} == {"Cables", "Deck", "Motors", "Pickup"}
+
+
+def test_what_failed_with_its_own_parts_is_asked_again_with_these_once():
+    belief = believe(tape(*RETRIES, ("game_bd", "fails", FITTED)), SLOT)
+    assert [q.id for q in to_ask_again(belief, FITTED["fitted"])] == ["spins", "film_dvd"]
+    assert [q.id for q in to_ask_again(belief, FITTED_DRIVE)] == ["spins", "game_bd", "film_dvd"]

@@ -152,6 +152,8 @@ class RepairView(View):
     id: str
     name: str
     uses_item: bool
+    takes: str
+    """What goes in: the name of the sub-assembly; "" if nothing does."""
 
 
 class CheckView(View):

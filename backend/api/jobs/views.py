@@ -67,7 +67,10 @@ def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
         classes_say=matrix_summary({q: o.outcome for q, o in state.belief.evidence.said.items() if q in CLASS_WAVELENGTH_NM}, job.model.sheet),
         agree=_agree(shown, found),
         procedure=_procedure(shown),
-        repairs=[s.RepairView.model_validate(r) for r in job.model.repairs],
+        repairs=[
+            s.RepairView(id=r.id, name=r.name, uses_item=r.uses_item, takes=LEVELS[LEVEL_OF_REPAIR[r.id]].name if r.uses_item else "")
+            for r in job.model.repairs
+        ],
         proof=_proof(shown, found),
         configuration=_configuration(shown),
         ticks=sorted(job.ticks),

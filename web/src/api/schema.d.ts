@@ -2957,6 +2957,8 @@ export interface components {
             id: string;
             /** Name */
             name: string;
+            /** Takes */
+            takes: string;
             /** Uses Item */
             uses_item: boolean;
         };

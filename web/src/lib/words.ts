@@ -4,6 +4,9 @@ export const percent = (p: number): string => (p < 0.01 ? '<1%' : p > 0.99 ? '>9
 /** The two chances of a repair: that it cures now, and that the unit is still well after a year. */
 export const cures = (now: number, year: number): string => `cures in ${percent(now)}, after a year still in ${percent(year)}`
 
+/** The same where there is little room: the second is said where it is another. */
+export const curesBriefly = (now: number, year: number): string => (year < 0.8 * now ? cures(now, year) : `cures in ${percent(now)}`)
+
 export const minutes = (min: number): string => (min < 1 ? 'under 1 min' : `${Math.round(min)} min`)
 
 export const decibans = (db: number): string => `${db > 0 ? '+' : '−'}${Math.abs(db) < 10 ? Math.abs(db).toFixed(db % 1 === 0 ? 0 : 1) : Math.round(Math.abs(db))}`

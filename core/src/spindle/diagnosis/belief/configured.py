@@ -60,7 +60,7 @@ def occasion_likelihood(occasion: Occasion, bits: Bits, model: CompiledModel, *,
     .. [1] F. J. Díez, "Parameter adjustment in Bayes networks: the generalized noisy OR-gate", UAI 1993.
     """
     out_of_it = _own_out(occasion, model)
-    bad = [(bits.is_bad((c.item, g)), c.repair, g) for c in occasion.what.changes for g in functions_of(c.repair, model)]
+    bad = [(bits.is_bad((key, g)), c.repair, g) for key, c in occasion.what.items for g in functions_of(c.repair, model)]
     shape = (len(bits.states), len(model.faults))
     plain, home, away = np.ones(shape), np.ones(shape), 1.0
     for seen in occasion.seen.values():

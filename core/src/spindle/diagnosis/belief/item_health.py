@@ -50,15 +50,15 @@ def item_health(belief: Belief, model: CompiledModel) -> tuple[ItemHealth, ...]:
         for item, function in bits.of:
             after = float(by_state[np.asarray(bits.is_bad((item, function)), dtype=bool)].sum())
             found.setdefault(item, []).append(FunctionHealth(function, _before(item, function, items, model), after))
-    order = list(dict.fromkeys(c.item for one in named for _, c in one.changes))
+    order = dict.fromkeys(key for one in named for key, c in one.changes if c.item)
     return tuple(ItemHealth(i, tuple(found[i])) for i in order if i in found and i != ANOTHER_CONSOLE)
 
 
 def _told_apart(group: Sequence[With], model: CompiledModel) -> Bits:
     """Every item of the group by its functions; where they are too many, those of other occasions alone: trials hide the rest."""
-    every = bits_of((c for one in group for key, c in one.changes if key and c.item), model)
+    every = bits_of(((key, c) for one in group for key, c in one.changes if c.item), model)
     if len(every) > MAX_BITS:
-        every = bits_of((c for one in group if isinstance(one, SeenWith) for _, c in one.changes), model)
+        every = bits_of((i for one in group if isinstance(one, SeenWith) for i in one.changes), model)
     return Bits.over(every)
 
 

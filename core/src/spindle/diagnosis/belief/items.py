@@ -9,7 +9,7 @@ from typing import Final
 
 import numpy as np
 
-from spindle.diagnosis.evidence.configured import Occasion, functions_of
+from spindle.diagnosis.evidence.configured import Occasion, functions_of, physical
 from spindle.diagnosis.given.case import Change, Stock, Trial
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.words.health import P_BAD_ITEM, P_BAD_KNOWN_FAILING, Health
@@ -75,12 +75,12 @@ class SeenWith:
     @property
     def changes(self) -> tuple[tuple[str, Change], ...]:
         """Each item with how it was fitted."""
-        return tuple((c.item, c) for c in self.occasion.what.changes)
+        return self.occasion.what.items
 
     @property
     def items(self) -> set[str]:
         """The items that were in it."""
-        return set(self.occasion.what.items)
+        return {key for key, _ in self.changes}
 
 
 With = TrialWith | SeenWith
@@ -97,7 +97,7 @@ def _key(change: Change, trial: int, n: int, model: CompiledModel) -> str:
     """Return the name of the physical item of a change; one nobody named is an item of its own, a repair without one has none."""
     if not model.repairs[model.repair_index[change.repair]].uses_item:
         return ""
-    return change.item or f"\0{trial}.{n}"
+    return physical(change.item) or f"\0{trial}.{n}"
 
 
 def items_of(named: Sequence[With], model: CompiledModel) -> Items:

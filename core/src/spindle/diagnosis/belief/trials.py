@@ -53,7 +53,7 @@ def trials_log_likelihood(
     items = items_of(named, model)
     tried, seen = np.zeros(len(model.faults)), np.zeros(len(model.faults))
     for group in groups_of(named, items):
-        bits = Bits.over(bits_of((c for one in group if isinstance(one, SeenWith) for _, c in one.changes), model))
+        bits = Bits.over(bits_of((i for one in group if isinstance(one, SeenWith) for i in one.changes), model))
         joint = of_group(group, bits, items, model, steadiness=steadiness, is_tampered=is_tampered)
         if bits.of:
             seen += np.log(joint.sum(axis=0))

@@ -32,9 +32,9 @@ class Configuration:
     on: str = ""
 
     @property
-    def items(self) -> frozenset[str]:
-        """The tags of what is in it that is not the unit's own."""
-        return frozenset(c.item for c in self.changes)
+    def items(self) -> tuple[tuple[str, Change], ...]:
+        """What is in it that is not the unit's own, by whose health it shares."""
+        return tuple((physical(c.item), c) for c in self.changes)
 
     @property
     def key(self) -> tuple[object, ...]:
@@ -86,9 +86,14 @@ def functions_of(repair: str, model: CompiledModel) -> tuple[str, ...]:
     return tuple(sorted(faulty & set(LEVELS[LEVEL_OF_REPAIR[repair]].functions) if repair in LEVEL_OF_REPAIR else faulty))
 
 
-def bits_of(changes: Iterable[Change], model: CompiledModel) -> tuple[tuple[str, str], ...]:
-    """Return the hidden bits of some items, sorted: (item, function)."""
-    return tuple(sorted({(c.item, g) for c in changes for g in functions_of(c.repair, model)}))
+def physical(item: str) -> str:
+    """Return whose health an item shares: a piece that is named by its donor's tag first (``D-0001 deck``) is a piece of that donor."""
+    return item.split(" ", 1)[0]
+
+
+def bits_of(changes: Iterable[tuple[str, Change]], model: CompiledModel) -> tuple[tuple[str, str], ...]:
+    """Return the hidden bits of some items, each with how it was fitted, sorted: (item, function)."""
+    return tuple(sorted({(key, g) for key, c in changes if key for g in functions_of(c.repair, model)}))
 
 
 class Elsewhere:
@@ -114,7 +119,7 @@ class Elsewhere:
         kept: list[Occasion] = []
         too_many, beyond = list[Observation](), list[tuple[Observation, Reach | None]]()
         for occasion in (o for o in self._of.values() if o.seen):
-            if len(bits_of((c for o in (*kept, occasion) for c in o.what.changes), self._model)) > MAX_BITS:
+            if len(bits_of((i for o in (*kept, occasion) for i in o.what.items), self._model)) > MAX_BITS:
                 too_many += occasion.seen.values()
                 continue
             occasion.far = how_far(occasion.seen.values())

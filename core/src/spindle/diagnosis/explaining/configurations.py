@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from spindle.diagnosis.belief.posterior import Belief
-from spindle.diagnosis.evidence.configured import Configuration
+from spindle.diagnosis.evidence.configured import Configuration, physical
 from spindle.diagnosis.given.case import Change
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS, is_within
 from spindle.faults.model import Question
@@ -38,7 +38,9 @@ class PlaceNow:
 def places(changes: Sequence[Change], family: str) -> tuple[PlaceNow, ...]:
     """Return what sits in each place of a drive of the family."""
     return tuple(
-        PlaceNow(name, next((c.item for c in changes if _covers(c, here)), "")) for name, levels in _PLACES if (here := [v for v in levels if _has(v, family)])
+        PlaceNow(name, next((physical(c.item) for c in changes if _covers(c, here)), ""))
+        for name, levels in _PLACES
+        if (here := [v for v in levels if _has(v, family)])
     )
 
 

@@ -3,7 +3,7 @@ import type { Quote } from '@/api/types'
 import { useMay } from '@/api/session'
 import { dayOf, timeOf } from '@/lib/dates'
 import { centsOf, money, moneySign } from '@/lib/money'
-import { cures, minutes, percent } from '@/lib/words'
+import { curesBriefly, minutes, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Choice, TextField } from '@/ui/field'
 import { Chip, Notice, Panel } from '@/ui/panel'
@@ -153,4 +153,4 @@ function Offers() {
 }
 
 const said = (o: Quote): string =>
-  `${minutes(o.labour_min)} in and out ${money(o.labour_cents)}, part ${money(o.part_cents)}, ${o.wait_days > 0 ? `wait ${Math.round(o.wait_days)} days, ` : ''}${cures(o.p_success, o.p_lasts_year)}, ${o.guarantee_days} days guarantee${o.alters_unit ? ', a stopgap' : ''}`
+  `${minutes(o.labour_min)} in and out ${money(o.labour_cents)}, part ${money(o.part_cents)}, ${o.wait_days > 0 ? `wait ${Math.round(o.wait_days)} days, ` : ''}${curesBriefly(o.p_success, o.p_lasts_year)}, ${o.guarantee_days} days guarantee${o.alters_unit ? ', a stopgap' : ''}`

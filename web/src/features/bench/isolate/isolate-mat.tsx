@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react'
 import type { Drive, Move, Suspect } from '@/api/types'
 import { money } from '@/lib/money'
 import { useKeys } from '@/lib/use-keys'
-import { cures, minutes } from '@/lib/words'
+import { curesBriefly, minutes } from '@/lib/words'
 import { useBench } from '../frame/bench-context'
 import { Barred } from './barred'
 import { Beside } from './beside'
@@ -66,7 +66,7 @@ function Alternative({ move, onPick }: { move: Move; onPick: () => void }) {
       <span className="text-tiny text-quiet">
         {minutes(move.bench_min + move.opening_min)}
         {move.part_cents > 0 && ` · ${money(move.part_cents)}`}
-        {move.kind === 'repair' && ` · ${cures(move.p_cures, move.p_lasts_year)}`} · at most about {money(Math.round(move.expected_cents / 100) * 100)} to the end
+        {move.kind === 'repair' && ` · ${curesBriefly(move.p_cures, move.p_lasts_year)}`} · at most about {money(Math.round(move.expected_cents / 100) * 100)} to the end
       </span>
     </button>
   )

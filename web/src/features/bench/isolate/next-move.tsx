@@ -58,6 +58,11 @@ function Price({ move }: { move: Move }) {
       <Chip className="text-[0.93rem]!">
         {move.depth <= job.depth ? 'nothing to open' : `opens to: ${DEPTHS[move.depth]!.toLowerCase()}, ${minutes(move.opening_min)}`}
       </Chip>
+      {job.configuration.on_trial.length > 0 && (
+        <Chip tone="brass" className="text-[0.93rem]!">
+          {move.kind === 'ask' ? `seen with ${job.configuration.on_trial.map((f) => f.item).join(' and ')} in it` : 'its own parts back first'}
+        </Chip>
+      )}
       {move.kind === 'repair' && <Chip className="text-[0.93rem]!">{cures(move.p_cures, move.p_lasts_year)}</Chip>}
       {move.saves_cents >= 50 && <Chip className="text-[0.93rem]!">saves about {money(Math.round(move.saves_cents / 100) * 100)} on average</Chip>}
     </p>

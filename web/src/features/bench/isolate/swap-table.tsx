@@ -17,7 +17,7 @@ export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (
     <div className="space-y-4">
       <Places onFit={() => setFitting(true)} />
       {isFitting && <FitDialog onClose={() => setFitting(false)} />}
-      {swaps.rows.length === 0 && <p className="text-quiet">Nothing has been swapped yet. A swap is evidence, and only as good as the part that went in.</p>}
+      {swaps.rows.length === 0 && swaps.items.length === 0 && <p className="text-quiet">Nothing has been swapped yet. A swap is evidence, and only as good as the part that went in.</p>}
       {swaps.rows.length > 0 && <Tried rows={swaps.rows} />}
       {swaps.items.length > 0 && <Items items={swaps.items} />}
       {swaps.next_repair && (

@@ -11,7 +11,7 @@ const OUT = { mains: 'out' }
 /** A part goes in for a look: from now on what is seen is about it, until the unit's own is back. */
 export function FitDialog({ onClose }: { onClose: () => void }) {
   const { job, send, isBusy } = useBench()
-  const choices = job.repairs.filter((r) => r.uses_item).map((r) => ({ id: r.id, label: r.name }))
+  const choices = job.repairs.filter((r) => r.uses_item).map((r) => ({ id: r.id, label: `${r.takes} (${r.name.toLowerCase()})` }))
   const [repair, setRepair] = useState('')
   const [item, setItem] = useState('')
   const [health, setHealth] = useState<Health | ''>('')
@@ -33,7 +33,7 @@ export function FitDialog({ onClose }: { onClose: () => void }) {
   return (
     <FormDialog
       title="Fit a part to try"
-      note="Its own part stays at hand. What is seen now counts for the part that is in, and nothing is forgotten when it goes back."
+      note="Mains out, charge gone, strap on: static kills a bare pickup or board. What is seen from now on counts for the part that is in; nothing is forgotten when it goes back."
       act="It is in"
       isReady={repair !== '' && item.trim() !== '' && health !== '' && !isOff(OUT, job)}
       isBusy={isBusy}

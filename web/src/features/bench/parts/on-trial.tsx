@@ -2,9 +2,9 @@ import { useState } from 'react'
 import type { Question } from '@/api/types'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
-import { HEALTH_WORDS } from '@/lib/words'
+import { discClass, HEALTH_WORDS } from '@/lib/words'
 import { useBench } from '../frame/bench-context'
-import { isOff, MainsButton, MAINS_IS } from '../frame/mains'
+import { isOff, MainsButton } from '../frame/mains'
 import { Answers } from '../frame/question-panel'
 
 const OUT = { mains: 'out' }
@@ -15,21 +15,22 @@ export function OnTrialStrip() {
   const [asked, setAsked] = useState<Question | null>(null)
   const { on_trial: fitted, asks } = job.configuration
   if (fitted.length === 0) return null
-  const names = fitted.map((f) => f.item).join(' and ')
+  const short = (id: string) => (job.classes.some((b) => b.question.id === id) ? discClass(id) : job.baseline.find((b) => b.question.id === id)?.name)
   return (
     <section aria-label="In it for trying" className="rounded-xl border-2 border-brass bg-brass-soft px-4 py-2.5">
       <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
         <p className="min-w-64 flex-1">
-          <b>In it for trying: {fitted.map((f) => `${f.item} (${f.name.toLowerCase()}, ${HEALTH_WORDS[f.health]})`).join(', ')}.</b> What is answered now is about the unit with {names} in it.
+          <b>In it for trying: {fitted.map((f) => `${f.item} (${f.item.includes(' ') ? '' : `${f.name.toLowerCase()}, `}${HEALTH_WORDS[f.health]})`).join(', ')}.</b> What is answered now
+          is about the unit with that in it.
         </p>
         {mayWork && <OwnBack />}
       </div>
       {asks.length > 0 && (
         <p className="mt-1.5 flex flex-wrap items-center gap-2">
-          <span>Failed before, look again now:</span>
+          <span>Failed with its own part, look again:</span>
           {asks.slice(0, 4).map((q) => (
             <Button key={q.id} onClick={() => setAsked(q)}>
-              {q.ask}
+              {short(q.id) ?? q.ask}
             </Button>
           ))}
         </p>
@@ -49,7 +50,7 @@ function OwnBack() {
   if (isOff(OUT, job))
     return (
       <span className="flex flex-wrap items-center gap-2">
-        <span>Own parts go back with the mains out; it is {MAINS_IS[job.power]}.</span>
+        <span>To put its own back:</span>
         <MainsButton to="out" />
       </span>
     )
@@ -71,8 +72,8 @@ export function Places({ onFit }: { onFit: () => void }) {
       <ol className="flex flex-wrap gap-y-1.5" aria-label="Places of the unit">
         {places.map((p, n) => (
           <li key={p.name} className="flex items-center">
-            {n > 0 && <span aria-hidden className="h-0.5 w-3 bg-line" />}
-            <span className={`rounded-lg border px-2.5 py-1 ${p.item ? 'border-2 border-brass bg-brass-soft' : 'border-line bg-paper'}`}>
+            {n > 0 && <span aria-hidden className="h-0.5 w-2 bg-line" />}
+            <span className={`rounded-lg border px-2 py-1 ${p.item ? 'border-2 border-brass bg-brass-soft' : 'border-line bg-paper'}`}>
               <span className="block text-tiny text-quiet">{p.name}</span>
               <span className={p.item ? 'figures font-bold' : ''}>{p.item || 'its own'}</span>
             </span>

@@ -94,8 +94,8 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
   agree: { offers: [], proposal: null, consents: [], agreed_cents: 2500, needs_consent: '' },
   procedure: null,
   repairs: [
-    { id: 'clean_lens', name: 'Clean the lens', uses_item: false },
-    { id: 'replace_pickup', name: 'Replace the bare pickup', uses_item: true },
+    { id: 'clean_lens', name: 'Clean the lens', uses_item: false, takes: '' },
+    { id: 'replace_pickup', name: 'Replace the bare pickup', uses_item: true, takes: 'Bare pickup' },
   ],
   configuration: { places: [{ name: 'Supply', item: '' }, { name: 'Pickup', item: '' }], on_trial: [], asks: [] },
   custody: [],
