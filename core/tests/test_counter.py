@@ -23,7 +23,7 @@ from spindle.words.bench import Depth
 from spindle.words.health import Health
 from spindle.words.witness import Witness
 
-from .conftest import FREE, PAIRED, Bench
+from .conftest import FREE, PAIRED, Bench, p_of
 
 MODEL = compile_model(PAIRED)
 
@@ -201,3 +201,30 @@ def test_a_shops_own_count_moves_the_prior(fault, factor):
     before, after = (m.prior[m.fault_index[fault]] for m in (usual, own))
     assert bool(after > before) is (factor > 1)
     assert own.prior.sum() == pytest.approx(1)
+
+
+COUNTER = [
+    ("children=yes", "foreign_object"),
+    ("harm=some", "fuse_open"),
+    ("harm=pests", "driver_chip"),
+    ("disc_inside=yes", "out_of_step"),
+    ("second_hand=yes", "wrong_board"),
+    ("supply_rating=wrong~owner", "fuse_open"),
+    ("supply_rating=weak", "supply_weak"),
+    ("disc_pulled=yes~owner", "out_of_step"),
+    ("shows_how_often=comes_and_goes~owner", "nothing_wrong"),
+    ("shows_how_often=comes_and_goes~owner", "flex_board_loose"),
+    ("owners_disc=bad", "nothing_wrong"),
+    ("cleaning_tried=no", "lens_dirty"),
+    ("shipped=yes~owner", "flex_pickup_loose"),
+]
+
+
+@pytest.mark.parametrize(("words", "fault"), COUNTER, ids=[f"{w} {f}" for w, f in COUNTER])
+def test_what_is_noted_at_the_counter_is_evidence(words, fault):
+    assert p_of(words, fault) > 1.1 * p_of("", fault)
+
+
+def test_every_prompt_but_the_rest_of_the_unit_weighs_something():
+    idle = [p.id for p in PROMPTS if not any(c.finding for c in p.choices)]
+    assert idle == ["rest"]

@@ -35,7 +35,6 @@ class Prompt:
     """What it is called to the owner, if otherwise than at the counter."""
 
 
-_YES_NO = (Option("no", "No"), Option("yes", "Yes"))
 PROMPTS: Final = (
     Prompt("seals", "Seals and stickers", (Option("whole", "Whole"), Option("cut", "Cut or gone", "opened_before=opened"), Option("none", "Never had any"))),
     Prompt("screws", "Screws outside", (Option("all", "All there"), Option("missing", "Missing or odd", "opened_before=opened"))),
@@ -44,11 +43,20 @@ PROMPTS: Final = (
     Prompt(
         "burns",
         "Burns, liquid or pests",
-        (Option("none", "None"), Option("some", "Burns or liquid"), Option("pests", "Pests", is_private=True)),
+        (Option("none", "None", "harm=none"), Option("some", "Burns or liquid", "harm=some"), Option("pests", "Pests", "harm=pests", is_private=True)),
         told="Signs of harm",
     ),
     Prompt("dust", "Dust at the vents", (Option("little", "Little", "smoky_home=clean"), Option("much", "Much", "smoky_home=film"))),
-    Prompt("disc_inside", "A disc inside", _YES_NO),
+    Prompt("disc_inside", "A disc inside", (Option("no", "No", "disc_inside=no"), Option("yes", "Yes", "disc_inside=yes"))),
+    Prompt(
+        "owners_disc",
+        "The owner's disc",
+        (
+            Option("good", "Good", "owners_disc=good"),
+            Option("bad", "Scratched, dirty or of another kind", "owners_disc=bad"),
+            Option("none", "None came with it"),
+        ),
+    ),
     Prompt(
         "marks",
         "Fresh marks on the owner's disc",
@@ -61,18 +69,55 @@ PROMPTS: Final = (
     ),
     Prompt(
         "mains_lost",
-        "Power failed or disc pulled just before",
+        "Power failed just before",
         (Option("no", "No", "mains_lost=no"), Option("yes", "Yes", "mains_lost=yes"), Option("unknown", "Not known")),
         Witness.OWNER,
     ),
     Prompt(
-        "origin", "Where it comes from", (Option("first", "First owner"), Option("second", "Second-hand"), Option("shipped", "Shipped lately", "shipped=yes"))
+        "pulled",
+        "Disc or tray pulled by hand",
+        (Option("no", "No", "disc_pulled=no"), Option("yes", "Yes", "disc_pulled=yes"), Option("unknown", "Not known")),
+        Witness.OWNER,
     ),
-    Prompt("children", "Small children at home", _YES_NO, is_private=True),
+    Prompt("dropped", "Dropped or knocked", (Option("no", "No"), Option("yes", "Yes", "shipped=yes"), Option("unknown", "Not known")), Witness.OWNER),
+    Prompt(
+        "how_often",
+        "How often it fails",
+        (
+            Option("always", "Always", "shows_how_often=always"),
+            Option("now_and_then", "Comes and goes", "shows_how_often=comes_and_goes"),
+            Option("unknown", "Not known"),
+        ),
+        Witness.OWNER,
+    ),
+    Prompt(
+        "supply_label",
+        "Owner's supply against the label",
+        (
+            Option("fits", "Fits", "supply_rating=fits"),
+            Option("weak", "Fewer amps", "supply_rating=weak"),
+            Option("wrong", "Other volts or polarity", "supply_rating=wrong"),
+            Option("absent", "Not here"),
+        ),
+    ),
+    Prompt(
+        "origin",
+        "Where it comes from",
+        (
+            Option("first", "First owner", "second_hand=no"),
+            Option("second", "Second-hand", "second_hand=yes"),
+            Option("shipped", "Shipped lately", "shipped=yes"),
+        ),
+    ),
+    Prompt("children", "Small children at home", (Option("no", "No", "children=no"), Option("yes", "Yes", "children=yes")), is_private=True),
     Prompt(
         "tried",
         "Tried already",
-        (Option("nothing", "Nothing"), Option("cleaning", "A cleaning disc"), Option("inside", "Something inside", "opened_before=opened")),
+        (
+            Option("nothing", "Nothing", "cleaning_tried=no"),
+            Option("cleaning", "A cleaning disc", "cleaning_tried=yes"),
+            Option("inside", "Something inside", "opened_before=opened"),
+        ),
     ),
     Prompt("rest", "Picture, wireless, controls, fan", (Option("fine", "All fine"), Option("faults", "Something else is faulty"))),
 )
