@@ -28,6 +28,8 @@ def problem_of(seed, **more):
         "give_up_eur": 150.0,
         "likelihood": rows,
         "at_home": np.vstack([rng.dirichlet(np.ones(n), F).T for n in OUTCOMES]),
+        "away": rows,
+        "p_home": np.zeros(F),
         "brings_home": rng.integers(0, 2, sum(OUTCOMES)) > 0,
         "first_row": np.cumsum([0, *OUTCOMES]),
         "ask": rng.uniform(0, 4, (D, len(OUTCOMES))),

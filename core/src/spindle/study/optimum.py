@@ -43,6 +43,8 @@ def random_problem(n_faults: int, n_repairs: int, n_tests: int, rng: np.random.G
         give_up_eur=150.0,
         likelihood=likelihood,
         at_home=likelihood,
+        away=likelihood,
+        p_home=np.ones(n_faults),
         brings_home=np.zeros(2 * n_tests, dtype=bool),
         first_row=np.arange(0, 2 * n_tests + 1, 2),
         ask=opened[asked_in] - opened[:, None] + asking[None],

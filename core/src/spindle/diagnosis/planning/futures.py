@@ -69,7 +69,9 @@ class Game:
 Policy = Callable[[list[Game], Problem], Sequence[Pick]]
 
 
-def throw_units(n: int, w: Floats, likelihood: Floats, success: Floats, first_row: Ints, rng: np.random.Generator) -> list[Unit]:  # noqa: PLR0917  # the world's three tables
+def throw_units(  # noqa: PLR0917  # the world's three tables
+    n: int, w: Floats, likelihood: Floats, success: Floats, first_row: Ints, rng: np.random.Generator, *, away: tuple[Floats, Floats] | None = None
+) -> list[Unit]:
     """Return ``n`` units of a world.
 
     Parameters
@@ -78,12 +80,14 @@ def throw_units(n: int, w: Floats, likelihood: Floats, success: Floats, first_ro
         P(fault); need not sum to 1.
     likelihood, success : ndarray of shape (n_rows, n_faults) and (n_repairs, n_faults)
         What is true in that world, laid out as in the problem.
+    away : P(the disc gets home | fault), and the likelihood of units whose disc does not; without it all answers are independent.
     """
     faults = rng.choice(len(w), n, p=w / w.sum())
     asked, repaired = rng.random((n, len(first_row) - 1)), rng.random((n, len(success)))
+    is_home = np.ones(n, dtype=bool) if away is None else rng.random(n) < away[0][faults]
     units = []
     for i, fault in enumerate(faults):
-        column = likelihood[:, fault]
+        column = likelihood[:, fault] if away is None or is_home[i] else away[1][:, fault]
         blocks = zip(first_row[:-1], first_row[1:], asked[i], strict=True)
         shows = np.array([np.searchsorted(np.cumsum(column[a:b]), u * column[a:b].sum()) for a, b, u in blocks])
         units.append(Unit(int(fault), np.minimum(shows, np.diff(first_row) - 1), repaired[i] < success[:, fault]))
@@ -180,7 +184,8 @@ def outturn(start: Position, problem: Problem, rng: np.random.Generator, *, n: i
 
     ``keep_going`` is asked before each round of moves, and may raise to give the whole thing up.
     """
-    units = throw_units(n, start.w, problem.likelihood, problem.success, problem.first_row, rng)
+    away = None if start.is_home else (problem.p_home, problem.away)
+    units = throw_units(n, start.w, problem.at_home, problem.success, problem.first_row, rng, away=away)
     games = play(units, start, problem, by_choice(pick_in_pairs), keep_going=keep_going)
     costs = np.array([g.cost_eur for g in games])
     low, median, high = np.quantile(costs, [0.1, 0.5, 0.9])

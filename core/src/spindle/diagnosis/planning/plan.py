@@ -14,7 +14,7 @@ from spindle.diagnosis.belief.items import p_bad
 from spindle.diagnosis.belief.likelihood import logged
 from spindle.diagnosis.evidence.reach import shut_by
 from spindle.diagnosis.given.case import Stock
-from spindle.diagnosis.given.compiled import CompiledModel, Floats
+from spindle.diagnosis.given.compiled import CompiledModel, Floats, silent
 from spindle.diagnosis.given.economy import Economy
 from spindle.diagnosis.planning.problem import Asked, Flags, Ints, Plan, Problem, state_of
 from spindle.drives.levels import RANK_OF_REPAIR
@@ -66,6 +66,7 @@ def plan_for(model: CompiledModel, economy: Economy, *, stock: tuple[Stock, ...]
     asks = [Asked(q.id, question=q) for q in model.questions.values() if q.kind is not QuestionKind.INTAKE]
     asks += [Asked(f"swap:{s.repair}:{s.item}", swap=s, repair=_repair(s.repair, model)) for s in stock if s.is_donor and s.repair in model.repair_index]
     blocks, homes = ([_block(a, model, is_home=h) for a in asks] for h in (False, True))
+    none = np.zeros((0, len(model.faults)))
     own = np.array([_own_cost(r, s, model, economy) for r, s in zip(repairs, sources, strict=True)])
     cost, ends = ways.table([_needs_of_repair(r) for r in repairs])
     ask, asked_in = ways.table([_needs_of(a) for a in asks])
@@ -78,8 +79,10 @@ def plan_for(model: CompiledModel, economy: Economy, *, stock: tuple[Stock, ...]
         close_after=ways.close[ends],
         close=ways.close,
         give_up_eur=economy.give_up_eur,
-        likelihood=np.vstack([np.zeros((0, len(model.faults))), *blocks]),
-        at_home=np.vstack([np.zeros((0, len(model.faults))), *homes]),
+        likelihood=np.vstack([none, *blocks]),
+        at_home=np.vstack([none, *homes]),
+        away=np.vstack([none, *(_when_away(a, home, model) for a, home in zip(asks, homes, strict=True))]),
+        p_home=model.p_home,
         brings_home=np.array([p >= Reach.DISC for a in asks for p in _proves(a)]),
         first_row=np.cumsum([0, *(len(b) for b in blocks)]),
         ask=ask + np.array([economy.rate_eur_per_min * ask_minutes(a, model) for a in asks]),
@@ -213,6 +216,15 @@ def _block(asked: Asked, model: CompiledModel, *, is_home: bool) -> Floats:
     cured = model.success[model.repair_index[asked.repair.id]] * (1.0 - p_bad(asked.swap, model))
     cured = np.where(model.sound > 0.0, 1.0 - SLIP, cured)
     return np.asarray((1.0 - eps) * np.array([1.0 - cured, cured]) + eps / 2.0)
+
+
+def _when_away(asked: Asked, at_home: Floats, model: CompiledModel) -> Floats:
+    """Return P(answer | fault) where the disc does not get home."""
+    if asked.question is None or asked.question.stage < Reach.DISC:
+        return at_home
+    eps = UNRELIABILITY[Witness.BENCH]
+    row = (1.0 - eps) * silent(asked.question) + eps / len(asked.question.outcomes)
+    return np.repeat(row[:, None], len(model.faults), axis=1)
 
 
 def ask_minutes(asked: Asked, model: CompiledModel) -> float:

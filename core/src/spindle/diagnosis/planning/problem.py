@@ -33,6 +33,10 @@ class Problem:
         Cost of closing the unit from each state.
     likelihood, at_home : ndarray of shape (R, F)
         P(answer | fault) as the bench would log it, the answers of all questions stacked; the same once the disc is known to get home.
+    away : ndarray of shape (R, F)
+        The same where it does not get home: every later stage is silent.
+    p_home : ndarray of shape (F,)
+        P(the disc gets home | fault).
     brings_home : ndarray of shape (R,)
         True where an answer shows that it does.
     first_row : ndarray of shape (Q + 1,)
@@ -61,6 +65,8 @@ class Problem:
     give_up_eur: float
     likelihood: Floats
     at_home: Floats
+    away: Floats
+    p_home: Floats
     brings_home: Flags
     first_row: Ints
     ask: Floats
