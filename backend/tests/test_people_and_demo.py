@@ -20,6 +20,7 @@ from django.core.management import CommandError, call_command
 from django.db import IntegrityError, connection, transaction
 from spindle.diagnosis.given.case import Remark
 from spindle.errors import NotFoundError
+from spindle.offers.ends import ENDS
 from spindle.words.duty import Duty
 
 from .conftest import AGREE, FRESH, HAND_BACK, PROVE
@@ -112,6 +113,17 @@ def test_the_report_judges_as_far_as_it_knows(db, tag, verdict, sureness, guaran
     assert sureness in report.sureness
     assert report.guarantee.startswith(guarantee)
     assert "mains voltage" in report.cautions[0]
+
+
+@pytest.mark.parametrize("end", ENDS)
+def test_each_end_without_a_repair_has_its_words_price_and_guarantee(bram, end):
+    says, sold = ENDS[end], bram.ask(AGREE, "propose", repair="", end=end).json()["agree"]
+    report = report_of(open_job(job_row(AGREE), the_shop()))
+    assert (report.verdict, report.guarantee, report.total_cents) == (says.verdict, says.guarantee, says.charged_min * 90)
+    assert report.cause == says.cause or not says.cause
+    assert not report.workaround
+    assert sold["proposal"]["end"] == end
+    assert {e["id"]: e["total_cents"] for e in sold["ends"]}[end] == report.total_cents
 
 
 def test_of_two_writers_at_the_same_moment_one_is_told(demo):

@@ -92,6 +92,7 @@ class ProposalView(View):
     total_cents: int
     p_success: float
     p_lasts_year: float | None
+    end: str
 
 
 class ConsentView(View):
@@ -105,10 +106,22 @@ class ConsentView(View):
     recorded_by: str
 
 
+class EndView(View):
+    """A way to end without a repair, and what it costs."""
+
+    id: str
+    name: str
+    verdict: str
+    says: str
+    total_cents: int
+    is_likeliest: bool
+
+
 class AgreeView(View):
     """Proposal and consent."""
 
     offers: list[QuoteView]
+    ends: list[EndView]
     proposal: ProposalView | None
     consents: list[ConsentView]
     agreed_cents: int

@@ -28,7 +28,8 @@ from spindle.job.ledger import KINDS, says
 from spindle.job.line import Line
 from spindle.job.prompts import PROMPTS
 from spindle.job.stages import NAMES, ORDER, Stage, following
-from spindle.offers.handing_back import cause_of
+from spindle.offers.ends import ENDS, price_cents
+from spindle.offers.handing_back import cause_of, likeliest_end
 from spindle.offers.quote import Quote, offers
 from spindle.repairs.procedure import Step
 from spindle.repairs.procedures import procedure_for
@@ -172,11 +173,21 @@ def _agree(shown: OpenJob, found: Diagnosis) -> s.AgreeView:
     job, model = shown.job, shown.job.model
     return s.AgreeView(
         offers=[_quote(o, model) for o in offers(found.advice.moves, model, price_cents_per_min=shown.shop.price_cents_per_min)],
+        ends=_ends(shown),
         proposal=s.ProposalView.model_validate(job.proposal) if job.proposal else None,
         consents=[s.ConsentView(**line.body, at=line.at, recorded_by=line.by) for line in job.consents],
         agreed_cents=shown.state.facts.agreed_cents,
         needs_consent=shown.state.facts.needs_consent,
     )
+
+
+def _ends(shown: OpenJob) -> list[s.EndView]:
+    likeliest = likeliest_end(shown.state.belief, shown.job.model)
+    rate = shown.shop.price_cents_per_min
+    return [
+        s.EndView(id=e, name=x.name, verdict=x.verdict, says=x.cause or x.guarantee, total_cents=price_cents(e, rate), is_likeliest=e == likeliest)
+        for e, x in ENDS.items()
+    ]
 
 
 def _quote(offer: Quote, model: CompiledModel) -> s.QuoteView:
@@ -234,7 +245,7 @@ def _step(step: Step, shown: OpenJob) -> s.StepView:
 
 def _proof(shown: OpenJob, found: Diagnosis) -> s.ProofView:
     job, state = shown.job, shown.state
-    cause = cause_of(state.belief, job.model)
+    cause = cause_of(state.belief, job.model, job.proposal.end if job.proposal else "")
     return s.ProofView(
         checks=[s.CheckView(id=c.id, title=c.title, how=c.how, state=_CHECKED[job.checks.get(c.id)]) for c in state.checks],
         passes=job.passes,

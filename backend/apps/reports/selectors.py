@@ -11,6 +11,7 @@ from spindle.faults.model import QuestionKind
 from spindle.job.ledger import says
 from spindle.job.prompts import told_of
 from spindle.job.state import JobState
+from spindle.offers.ends import ENDS
 from spindle.offers.handing_back import CARE, Cause, cause_of
 from spindle.words.money import money
 
@@ -52,14 +53,15 @@ class Report:
 def report_of(shown: OpenJob) -> Report:
     """Return the report of a job as it stands today, by the shop's own clock."""
     job, state, shop, sheet = shown.job, shown.state, shown.shop, shown.row.sheet
-    verdict, cause = _verdict(state), cause_of(state.belief, job.model)
+    end = job.proposal.end if job.proposal else ""
+    verdict, cause = _verdict(state, end), cause_of(state.belief, job.model, end)
     standing = [line for line in job.lines if line.number in job.standing]
     questions = {line.number: job.model.family_questions[line.body["question"]] for line in standing if line.kind == "answer"}
     answers = [line for line in standing if line.kind == "answer"]
     failed = [line for line in answers if line.body["outcome"] in questions[line.number].fails]
     trials = [line for line in standing if line.kind == "trial"]
     fuses = [f"Fuse fitted: {step.body['fuse']}." for step in job.steps.values() if step.body.get("fuse")]
-    is_cured = verdict == "Repaired"
+    is_cured = verdict in {"Repaired", "Serviced"}
     days = state.procedure.guarantee_days if state.procedure and is_cured else 0
     return Report(
         shop=shop,
@@ -78,7 +80,7 @@ def report_of(shown: OpenJob) -> Report:
         readings=[says(line, shown.speech) for line in answers if questions[line.number].kind in _READINGS],
         workaround=state.procedure.alters_unit if state.procedure and is_cured else "",
         proof=_proof(shown),
-        guarantee=_guarantee(days, shop.today()),
+        guarantee=ENDS[end].guarantee if end else _guarantee(days, shop.today()),
         care=list(CARE[job.model.sheet.family]),
         cautions=_cautions(shown),
         noted=[f"{told}: {label}" for told, label in told_of(job.notes.condition)],
@@ -86,9 +88,11 @@ def report_of(shown: OpenJob) -> Report:
     )
 
 
-def _verdict(state: JobState) -> str:
-    if state.facts.ends_unrepaired:
-        return "Handed back as it is"
+def _verdict(state: JobState, end: str) -> str:
+    if end:
+        return ENDS[end].verdict
+    if state.is_service:
+        return "Serviced"
     return "Repaired" if state.p_fixed > 0 else "Not repaired yet"
 
 

@@ -193,6 +193,10 @@ export const BOUNDS = {
   }
  },
  "ProposeAsk": {
+  "end": {
+   "minLength": 0,
+   "maxLength": 40
+  },
   "repair": {
    "minLength": 0,
    "maxLength": 40

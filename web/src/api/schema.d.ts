@@ -1014,6 +1014,8 @@ export interface components {
             agreed_cents: number;
             /** Consents */
             consents: components["schemas"]["ConsentView"][];
+            /** Ends */
+            ends: components["schemas"]["EndView"][];
             /** Needs Consent */
             needs_consent: string;
             /** Offers */
@@ -1632,6 +1634,24 @@ export interface components {
             variant: string;
             /** Wavelengths */
             wavelengths: number[];
+        };
+        /**
+         * EndView
+         * @description A way to end without a repair, and what it costs.
+         */
+        EndView: {
+            /** Id */
+            id: string;
+            /** Is Likeliest */
+            is_likeliest: boolean;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Total Cents */
+            total_cents: number;
+            /** Verdict */
+            verdict: string;
         };
         /**
          * FeatureView
@@ -2781,6 +2801,8 @@ export interface components {
          * @description What was proposed last.
          */
         ProposalView: {
+            /** End */
+            end: string;
             /** Name */
             name: string;
             /** P Lasts Year */
@@ -2794,7 +2816,7 @@ export interface components {
         };
         /**
          * ProposeAsk
-         * @description Propose a repair; an empty one is to hand the unit back as it is.
+         * @description Propose a repair; an empty one is to hand the unit back, by the end that is named, or as it is.
          */
         ProposeAsk: {
             /**
@@ -2802,6 +2824,11 @@ export interface components {
              * @enum {string}
              */
             do: "propose";
+            /**
+             * End
+             * @default
+             */
+            end?: string;
             /** Repair */
             repair: string;
         };

@@ -82,6 +82,8 @@ class JobFacts:
     is_live: bool = False
     ends_unrepaired: bool = False
     """The unit goes back as it is, by decision: no repair to prove."""
+    tries_missing: int = 0
+    """Clean tries in a row that the end asks for: who is told that it works is told what was seen."""
     away: tuple[str, ...] = ()
     """Own parts that are out of the unit still, by tag and name."""
     sign: str = "€"
@@ -124,8 +126,13 @@ def _isolate(f: JobFacts) -> list[tuple[bool, str, str]]:
     return [
         (enough, "findings", "At least one finding beyond the baseline: no part stands out yet."),
         (not f.on_trial, "on_trial", f"In it for trying: {', '.join(f.on_trial)}. Put the unit's own parts back."),
+        _seen_working(f),
         (bool(f.proposed_repair) or f.ends_unrepaired, "proposal", "A repair to propose, or the decision to hand the unit back as it is."),
     ]
+
+
+def _seen_working(f: JobFacts) -> tuple[bool, str, str]:
+    return not f.tries_missing, "tries", f"{f.tries_missing} more clean tries in a row, or another end: who says that it works has seen it work."
 
 
 def _agree(f: JobFacts) -> list[tuple[bool, str, str]]:
@@ -134,6 +141,7 @@ def _agree(f: JobFacts) -> list[tuple[bool, str, str]]:
     says = "The owner did not agree. Propose something else, or note that the owner agrees after all." if f.is_refused else f"The owner's consent: {over}"
     return [
         (within or f.ends_unrepaired, "consent", says),
+        _seen_working(f),
         (f.has_consent or not f.needs_consent or f.ends_unrepaired, "consent_kind", f"The owner's consent, whatever it costs: {f.needs_consent}"),
     ]
 

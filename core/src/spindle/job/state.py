@@ -9,7 +9,7 @@ from typing import Any
 
 from spindle.bench.classes import classes_to_try
 from spindle.bench.proof import ProofCheck, proof_profile
-from spindle.diagnosis.belief.ending import Ending, judge_ending
+from spindle.diagnosis.belief.ending import CONFIDENCE, Ending, judge_ending, tries_to_be_sound
 from spindle.diagnosis.belief.posterior import Belief, believe
 from spindle.diagnosis.evidence.gather import baseline_failures
 from spindle.diagnosis.given.case import Answer, Bench, Case, Stock, Trial
@@ -21,6 +21,7 @@ from spindle.job.line import Line
 from spindle.job.prompts import open_prompts
 from spindle.job.stages import JobFacts, Missing, missing
 from spindle.job.value import Job
+from spindle.offers.ends import ENDS
 from spindle.repairs.procedure import Procedure, Step, steps_from
 from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import Instrument, Power
@@ -46,6 +47,11 @@ class JobState:
     def p_fixed(self) -> float:
         """P(cured); 0 unless the trial since the proposal is clean."""
         return self.ending.p_cured if self.job.is_trial_clean else 0.0
+
+    @property
+    def is_service(self) -> bool:
+        """True if something was renewed or cleaned that nothing was seen wrong with: a service has no cause, and nothing to be cured."""
+        return self.job.is_trial_clean and not any(o.is_seen_failing for o in self.belief.evidence.said.values())
 
     @property
     def waits_for(self) -> str:
@@ -146,10 +152,19 @@ def _facts(job: Job, belief: Belief, ending: Ending, steps: tuple[Step, ...], ch
         depth=int(job.depth),
         is_live=job.power is not Power.OUT,
         ends_unrepaired=proposal is not None and not proposal.repair,
+        tries_missing=_tries_missing(job, belief),
         away=tuple(f"{tag} {line.body['name']}" for tag, line in job.away.items()),
         loose=job.loose,
         on_trial=tuple(c.item for c in job.on_trial),
     )
+
+
+def _tries_missing(job: Job, belief: Belief) -> int:
+    """Return how many more clean tries in a row the end asks for that is proposed: who says that it works has seen it work."""
+    end = job.proposal.end if job.proposal else ""
+    if not end or not ENDS[end].needs_sound or float(belief.p @ job.model.sound) >= CONFIDENCE:
+        return 0
+    return tries_to_be_sound(belief, job.model)
 
 
 def _is_beyond_baseline(what: object, job: Job) -> bool:

@@ -65,6 +65,8 @@ class Proposal:
     number: int
     p_lasts_year: float | None = None
     """None on older lines."""
+    end: str = ""
+    """How it ends where nothing is repaired; "" for a repair."""
 
 
 def level_of(out: Line) -> str:

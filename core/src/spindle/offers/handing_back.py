@@ -9,6 +9,7 @@ from typing import Final
 from spindle.diagnosis.belief.posterior import Belief
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.faults.model import LEAK, NOTHING
+from spindle.offers.ends import ENDS, UNREPAIRED
 
 _SURE: Final = ((0.95, "nearly certain"), (0.8, "very likely"), (0.5, "likely"))
 """Least probability -> how sure that is, in an owner's words."""
@@ -42,8 +43,15 @@ class Cause:
     sureness: str = ""
 
 
-def cause_of(belief: Belief, model: CompiledModel) -> Cause:
-    """Return the cause that is told: the likeliest fault, if it is likely enough to be named."""
+def likeliest_end(belief: Belief, model: CompiledModel) -> str:
+    """Return the end that fits what was found, where nothing is repaired."""
+    return "nothing_wrong" if model.sound[int(belief.p.argmax())] else UNREPAIRED
+
+
+def cause_of(belief: Belief, model: CompiledModel, end: str = "") -> Cause:
+    """Return the cause that is told: that of the end, where nothing was repaired; else the likeliest fault, if it is likely enough to be named."""
+    if end and ENDS[end].cause:
+        return Cause(ENDS[end].cause)
     top = int(belief.p.argmax())
     fault, p = model.faults[top], float(belief.p[top])
     if fault.id == LEAK:

@@ -6,13 +6,14 @@ from collections.abc import Mapping
 from dataclasses import asdict, dataclass, replace
 from typing import Any, Final
 
-from spindle.errors import NotFoundError
+from spindle.errors import InvalidError, NotFoundError
 from spindle.job.asking import AskKind, Decision, LineKind, Needs, Speech, World, one
 from spindle.job.effects import Unwant, Want
 from spindle.job.line import Line
 from spindle.job.stages import Stage
 from spindle.job.state import bench_of, case_of
 from spindle.job.value import Job, Proposal
+from spindle.offers.ends import ENDS, UNREPAIRED, price_cents
 from spindle.offers.quote import offer_for
 from spindle.words.bounds import WordOrNone
 from spindle.words.money import money
@@ -20,14 +21,17 @@ from spindle.words.money import money
 
 @dataclass(frozen=True, slots=True)
 class Propose:
-    """Propose a repair; an empty one is to hand the unit back as it is."""
+    """Propose a repair; an empty one is to hand the unit back, by the end that is named, or as it is."""
 
     repair: WordOrNone
+    end: WordOrNone = ""
 
 
 def _decide(job: Job, ask: Propose, world: World) -> Decision:
     if not ask.repair:
-        return one("proposal", {"repair": "", "name": "Hand it back as it is", "total_cents": 0, "p_success": 0.0}, Unwant())
+        return _ending(ask.end or UNREPAIRED, world)
+    if ask.end:
+        raise InvalidError("end", "A repair has its end in the proof: name an end only where nothing is repaired.")
     if ask.repair not in job.model.repair_index:
         raise NotFoundError(f"This drive has no repair {ask.repair!r}.")
     case = case_of(job, world.economy, world.stock(), bench_of(job, world.now, world.lacks))
@@ -37,15 +41,33 @@ def _decide(job: Job, ask: Propose, world: World) -> Decision:
     return one("proposal", body, Unwant() if has_one else Want(ask.repair, offer.p_success))
 
 
+def _ending(word: str, world: World) -> Decision:
+    if word not in ENDS:
+        raise InvalidError("end", f"There is no end {word!r}; there are {', '.join(ENDS)}.")
+    body = {"repair": "", "end": word, "name": ENDS[word].name, "total_cents": price_cents(word, world.price_cents_per_min), "p_success": 0.0}
+    return one("proposal", body, Unwant())
+
+
 def _fold(job: Job, line: Line) -> Job:
     """Steps, checks, passes and the trial belong to the proposal that they follow."""
     b = line.body
-    proposal = Proposal(b["repair"], b["name"], b["total_cents"], b["p_success"], b.get("is_advised", False), line.number, b.get("p_lasts_year"))
+    proposal = Proposal(
+        b["repair"],
+        b["name"],
+        b["total_cents"],
+        b["p_success"],
+        b.get("is_advised", False),
+        line.number,
+        b.get("p_lasts_year"),
+        "" if b["repair"] else b.get("end", UNREPAIRED),
+    )
     return replace(job, proposal=proposal, steps={}, checks={}, passes=0, failed_passes=0, trial_at=-1)
 
 
 def _says(body: Mapping[str, Any], speech: Speech) -> str:
-    return f"Proposed: {body['name']}, {money(body['total_cents'], speech.sign)}" if body["repair"] else "Proposed: hand it back as it is"
+    price = f", {money(body['total_cents'], speech.sign)}" if body["repair"] or body["total_cents"] else ""
+    name = body["name"] if body["repair"] else (body["name"] or ENDS[UNREPAIRED].name).replace("Hand it back", "hand it back", 1)
+    return f"Proposed: {name}{price}"
 
 
 KIND: Final = LineKind("proposal", _says, _fold, (AskKind("propose", Propose, _decide, Needs(frozenset({Stage.ISOLATE, Stage.AGREE}))),))

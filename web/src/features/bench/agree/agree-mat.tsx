@@ -10,6 +10,7 @@ import { Chip, Notice, Panel } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 import { Gate } from '../frame/gate'
 import { Levels } from '../parts/levels'
+import { EndDialog } from './end-dialog'
 
 /** What is proposed, what it costs and how likely it helps; and what the owner said. */
 export function AgreeMat() {
@@ -121,8 +122,8 @@ function Consent({ over }: { over: number }) {
 
 function Offers() {
   const { job, send, isBusy, mayWork } = useBench()
+  const [isEnding, setEnding] = useState(false)
   const others = job.agree.offers.filter((o) => o.repair !== job.agree.proposal?.repair)
-  if (others.length === 0) return null
   return (
     <Panel title="Other ways" level={3}>
       <ul className="divide-y divide-line">
@@ -143,11 +144,12 @@ function Offers() {
           </li>
         ))}
       </ul>
-      {mayWork && job.agree.proposal?.repair !== '' && (
-        <Button kind="quiet" disabled={isBusy} onClick={() => send({ do: 'propose', repair: '' }, 'Propose to hand it back')}>
-          Propose to hand it back as it is
+      {mayWork && (
+        <Button kind="quiet" disabled={isBusy} onClick={() => setEnding(true)}>
+          End it without a repair
         </Button>
       )}
+      {isEnding && <EndDialog onClose={() => setEnding(false)} />}
     </Panel>
   )
 }

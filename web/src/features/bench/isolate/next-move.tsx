@@ -1,9 +1,11 @@
+import { useState } from 'react'
 import type { Move } from '@/api/types'
 import { money } from '@/lib/money'
 import { cures, minutes, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
+import { EndDialog } from '../agree/end-dialog'
 import { Deeper } from './deeper'
 import { DEPTHS } from '../frame/depths'
 import { useMatKeys } from '../frame/mat-keys'
@@ -95,14 +97,22 @@ function SwapTest({ move, onTrial }: { move: Move; onTrial: (repair: string) => 
 function Propose({ move, onTrial }: { move: Move; onTrial: (repair: string) => void }) {
   const { send, isBusy, mayWork, job } = useBench()
   const repair = move.kind === 'stop' ? '' : move.id
-  const propose = () => send({ do: 'propose', repair }, repair ? `Propose: ${move.title}` : 'Propose to hand it back')
+  const end = repair ? '' : (job.agree.ends.find((e) => e.is_likeliest)?.id ?? '')
+  const [isEnding, setEnding] = useState(false)
+  const propose = () => send(repair ? { do: 'propose', repair } : { do: 'propose', repair, end }, repair ? `Propose: ${move.title}` : 'Propose to hand it back')
   const { hasEnter } = useMatKeys('move', { Enter: mayWork ? propose : undefined })
   if (!mayWork) return null
   return (
     <div className="flex flex-wrap gap-2">
-      <Button kind="act" hotkey={hasEnter ? 'Enter' : undefined} onClick={propose} disabled={isBusy || job.agree.proposal?.repair === repair}>
+      <Button kind="act" hotkey={hasEnter ? 'Enter' : undefined} onClick={propose} disabled={isBusy || (job.agree.proposal?.repair === repair && job.agree.proposal.end === end)}>
         {repair ? 'Propose it to the owner' : 'Propose to hand it back'}
       </Button>
+      {!repair && (
+        <Button onClick={() => setEnding(true)} disabled={isBusy}>
+          Another end
+        </Button>
+      )}
+      {isEnding && <EndDialog onClose={() => setEnding(false)} />}
       {repair && (
         <Button onClick={() => onTrial(repair)} disabled={isBusy}>
           Tried it already: log the trial

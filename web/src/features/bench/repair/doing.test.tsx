@@ -20,7 +20,7 @@ const procedure = (...steps: ReturnType<typeof step>[]): Job['procedure'] => ({
   fuse_rating: '1.5 A fast', uses_item: false, steps, trial: '',
 }) // prettier-ignore
 const line = (more: Partial<TapeLine>): TapeLine => ({ number: 1, at: '2026-03-01T09:12:00Z', by: 'Bram', kind: 'answer', is_finding: true, weighs: true, question: 'spins', text: 'Spins', struck_by: '', struck_why: '', weights: [], left_out: '', ...more })
-const proposal = { repair: 'clean_lens', name: 'Clean the lens', total_cents: 7900, p_success: 0.62, p_lasts_year: null }
+const proposal = { repair: 'clean_lens', name: 'Clean the lens', total_cents: 7900, p_success: 0.62, p_lasts_year: null, end: '' }
 const silent = { onFinding: vi.fn(), onReading: vi.fn(), onTrial: vi.fn() }
 
 describe('the gate', () => {

@@ -91,7 +91,7 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
   baseline: [entry('power'), entry('spins')],
   classes: [],
   classes_say: 'No class tried yet.',
-  agree: { offers: [], proposal: null, consents: [], agreed_cents: 2500, needs_consent: '' },
+  agree: { ends: [], offers: [], proposal: null, consents: [], agreed_cents: 2500, needs_consent: '' },
   procedure: null,
   repairs: [
     { id: 'clean_lens', name: 'Clean the lens', uses_item: false, takes: '' },
