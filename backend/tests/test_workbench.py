@@ -8,6 +8,8 @@ from pypdf import PdfReader
 from spindle.drives.matching import Verdict
 from spindle.errors import SpindleError
 
+from .conftest import AGREE
+
 LAST, JOB = "P-0001", "K-0104"
 LEADS = [
     ("k-0104", "/bench/K-0104"),
@@ -77,3 +79,13 @@ def test_a_sheet_without_what_the_tape_speaks_of_is_refused(bram):
 def test_another_loader_family_is_refused_once_the_tape_has_answers(bram):
     lid = next(s for s in bram.get("/sheets").json() if s["drive"]["variant"] == "KD-L1")
     assert bram.ask(JOB, "identify", looks={}, sheet_id=lid["id"]).json()["params"]["reason"] == "family"
+
+
+@pytest.mark.parametrize(("repair", "waits"), [("replace_driver", True), ("clean_lens", False), ("", False)])
+def test_before_a_job_waits_for_a_part_the_looks_that_pay_are_named(bram, repair, waits):
+    bram.ask(AGREE, "propose", repair=repair)
+    found = bram.get(f"/jobs/{AGREE}/workbench").json()["together"]
+    assert (found is not None) == waits
+    if found:
+        assert [x["saves_cents"] for x in found["looks"]] == sorted((x["saves_cents"] for x in found["looks"]), reverse=True)
+        assert found["one_parcel_cents"] > found["two_parcels_cents"]

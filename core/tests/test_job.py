@@ -5,10 +5,9 @@ from datetime import UTC, datetime, timedelta
 from types import SimpleNamespace
 
 import pytest
-from spindle.diagnosis.given.case import Answer, Change, Finding, Trial, TrialResult
+from spindle.diagnosis.given.case import Change, Trial, TrialResult
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.errors import CaseError, NotNowError
-from spindle.faults.model import QuestionKind
 from spindle.formats.drive_facts import read_drive
 from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, Speech, one
 from spindle.job.effects import ShelfPiece
@@ -16,16 +15,12 @@ from spindle.job.hazards import HAZARDS
 from spindle.job.kinds.custody import TakeOutOwn
 from spindle.job.ledger import ASKS, KINDS, after, decide, fold, register, says
 from spindle.job.line import Draft, Line
-from spindle.job.stages import Stage
-from spindle.job.state import state_of, steps_of
+from spindle.job.state import steps_of
 from spindle.job.taking_in import opening
-from spindle.job.value import Notes, Proposal, SheetRef, Start, level_of
+from spindle.job.value import Notes, SheetRef, Start, level_of
 from spindle.repairs.procedures import PROCEDURES
 from spindle.words.bench import Depth
 from spindle.words.health import Health
-from spindle.words.witness import Witness
-
-from .house import ECONOMY
 
 DRIVE = {"variant": "VM-S41", "family": "slot", "pairing": "board", "classes": ["game_bd", "film_dvd"], "fuse_rating": "1.5 A fast"}
 MODEL = compile_model(read_drive(DRIVE, "/drive"))
@@ -300,20 +295,3 @@ def test_a_made_up_kind_of_line_needs_one_module_and_is_asked_folded_and_said():
     finally:
         KINDS.pop("photo")
         ASKS.pop(Photograph)
-
-
-def test_what_was_renewed_without_a_fault_seen_is_a_service_and_has_no_cause():
-    trial = Finding("9", Trial((Change("clean_rails"),), TrialResult.CLEAN, 3))
-    seen = [Finding(str(n), Answer("spins", o)) for n, o in enumerate(("holds", "cycles"))]
-    well, ill = (state_of(replace(record(), findings=(one, trial), trial_at=1), ECONOMY) for one in seen)
-    assert (well.is_service, ill.is_service) == (True, False)
-
-
-@pytest.mark.parametrize(("end", "is_asked"), [("nothing_wrong", True), ("disc", True), ("main_board", False), ("unrepaired", False)])
-def test_who_is_told_that_it_works_is_told_what_was_seen(end, is_asked):
-    job = replace(record(), proposal=Proposal("", "x", 0, 0.0, False, 1, None, end), stage=Stage.ISOLATE)
-    stages = [q for q in job.model.questions.values() if q.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS) and q.id != "repeats"]
-    runs = [Finding(q.id, Answer(q.id, q.normal or q.outcomes[0].id, Witness.BENCH, 6, 0)) for q in stages]
-    few, many = (state_of(replace(job, findings=tuple(f)), ECONOMY) for f in ([], runs))
-    assert ("tries" in {m.code for m in few.missing}) == is_asked
-    assert "tries" not in {m.code for m in many.missing}

@@ -15,7 +15,7 @@ from api.wire_asks import AskIn, ask_of
 from apps.jobs.outlook import deeper_look
 from apps.jobs.selectors import OpenJob, job_row, open_job
 from apps.jobs.services.writing import JobCommand, write
-from apps.jobs.workbench import level_rows, plan_of, unit_sources
+from apps.jobs.workbench import level_rows, parking_of, plan_of, unit_sources
 from apps.reports.services import hand_back_pdf
 from apps.shop.selectors import the_shop
 from django.http import HttpResponse
@@ -83,7 +83,7 @@ def report(request: SignedIn, tag: Tag) -> HttpResponse:
 def workbench(request: SignedIn, tag: Tag) -> WorkbenchView:
     """Return what this unit can use, and how the levels of repair compare."""
     shown = _open(tag)
-    return workbench_view(shown, unit_sources(shown), level_rows(shown))
+    return workbench_view(shown, unit_sources(shown), level_rows(shown), parking_of(shown))
 
 
 @router.get("/swap-plan", response={200: SwapPlanView, **READS, 409: WRITES[409]}, operation_id="swap_plan")

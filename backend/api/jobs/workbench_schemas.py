@@ -81,6 +81,28 @@ class SwapPlanView(View):
     warnings: list[str]
 
 
+class LookView(View):
+    """A look that still pays before a part is ordered."""
+
+    id: str
+    title: str
+    saves_cents: int
+
+
+class TogetherView(View):
+    """What to do before the job waits for a part: looks first, and whether a second part goes into the parcel."""
+
+    p_cures: float
+    wait_days: float
+    looks: list[LookView]
+    second: str
+    second_name: str
+    second_cents: int
+    p_used: float
+    one_parcel_cents: int
+    two_parcels_cents: int
+
+
 class WorkbenchView(View):
     """What this unit can use, and how the levels of repair compare."""
 
@@ -88,3 +110,5 @@ class WorkbenchView(View):
     sources: list[SourceView]
     levels: list[LevelRowView]
     pieces: list[LevelView]
+    together: TogetherView | None
+    """None where nothing that is proposed has to be ordered."""

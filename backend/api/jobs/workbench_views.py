@@ -6,6 +6,7 @@ from collections.abc import Iterable
 
 from api.drives.views import level_view
 from api.jobs import workbench_schemas as d
+from api.jobs.diagnosis_views import cents
 from apps.jobs.selectors import OpenJob
 from apps.jobs.workbench import Usable
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS, is_within
@@ -13,13 +14,32 @@ from spindle.drives.matching import VERDICT_NAMES
 from spindle.drives.swap_plan import PlanStep, SwapPlan
 from spindle.faults.cautions import CAUTIONS
 from spindle.offers.compare import LevelRow
+from spindle.offers.ordering import Together
 
 
-def workbench_view(shown: OpenJob, sources: Iterable[Usable], rows: Iterable[LevelRow]) -> d.WorkbenchView:
+def workbench_view(shown: OpenJob, sources: Iterable[Usable], rows: Iterable[LevelRow], together: Together | None) -> d.WorkbenchView:
     """Return what this unit can use, how the levels compare, and the pieces that a plan can be asked for."""
     pieces = ("drive", *(p for p in shown.unit.pieces if p not in ("drive", "chip") and is_within(p, "drive")))
     return d.WorkbenchView(
-        version=shown.job.version, sources=[_source(u) for u in sources], levels=[_level(r) for r in rows], pieces=[level_view(LEVELS[p]) for p in pieces]
+        version=shown.job.version,
+        sources=[_source(u) for u in sources],
+        levels=[_level(r) for r in rows],
+        pieces=[level_view(LEVELS[p]) for p in pieces],
+        together=None if together is None else _together(together),
+    )
+
+
+def _together(together: Together) -> d.TogetherView:
+    return d.TogetherView(
+        p_cures=together.p_cures,
+        wait_days=together.wait_days,
+        looks=[d.LookView(id=x.id, title=x.title, saves_cents=cents(x.saves_eur)) for x in together.looks],
+        second=together.second,
+        second_name=together.second_name,
+        second_cents=cents(together.second_eur),
+        p_used=together.p_used,
+        one_parcel_cents=cents(together.one_parcel_eur),
+        two_parcels_cents=cents(together.two_parcels_eur),
     )
 
 

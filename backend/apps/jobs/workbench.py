@@ -8,12 +8,14 @@ from apps.drives.selectors import full_sheet
 from apps.jobs.selectors import OpenJob
 from apps.shelf.offers import Offer, offers_for
 from spindle.diagnosis.explaining.swaps import chance_with
+from spindle.diagnosis.planning.outlook import look_ahead
 from spindle.diagnosis.planning.plan import plan_for
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import USABLE
 from spindle.drives.swap_plan import SwapPlan, swap_plan
 from spindle.errors import NotFoundError
 from spindle.offers.compare import LevelRow, compare_levels, suspect_levels
+from spindle.offers.ordering import Together, before_parking
 
 
 @dataclass(frozen=True)
@@ -45,6 +47,14 @@ def level_rows(shown: OpenJob) -> tuple[LevelRow, ...]:
     state, model = shown.state, shown.job.model
     plan = plan_for(model, state.case.economy, stock=state.case.stock)
     return compare_levels(model, state.belief, plan, price_cents_per_min=shown.shop.price_cents_per_min)
+
+
+def parking_of(shown: OpenJob) -> Together | None:
+    """Return what to do before the job waits for the part of what is proposed; None if it waits for none."""
+    state, model, proposal = shown.state, shown.job.model, shown.job.proposal
+    if proposal is None or not proposal.repair:
+        return None
+    return before_parking(proposal.repair, model, look_ahead(state.case, model, state.belief), state.case.economy)
 
 
 def plan_of(shown: OpenJob, level: str, *, from_donor: bool) -> SwapPlan:

@@ -2157,6 +2157,18 @@ export interface components {
             state: "pass" | "fail" | "open";
         };
         /**
+         * LookView
+         * @description A look that still pays before a part is ordered.
+         */
+        LookView: {
+            /** Id */
+            id: string;
+            /** Saves Cents */
+            saves_cents: number;
+            /** Title */
+            title: string;
+        };
+        /**
          * MarkCheckAsk
          * @description A check passed or failed.
          */
@@ -3618,6 +3630,30 @@ export interface components {
             text: string;
         };
         /**
+         * TogetherView
+         * @description What to do before the job waits for a part: looks first, and whether a second part goes into the parcel.
+         */
+        TogetherView: {
+            /** Looks */
+            looks: components["schemas"]["LookView"][];
+            /** One Parcel Cents */
+            one_parcel_cents: number;
+            /** P Cures */
+            p_cures: number;
+            /** P Used */
+            p_used: number;
+            /** Second */
+            second: string;
+            /** Second Cents */
+            second_cents: number;
+            /** Second Name */
+            second_name: string;
+            /** Two Parcels Cents */
+            two_parcels_cents: number;
+            /** Wait Days */
+            wait_days: number;
+        };
+        /**
          * TrialAsk
          * @description A trial after everything in ``changes`` was changed together; they share its credit (trap T17).
          */
@@ -3713,6 +3749,7 @@ export interface components {
             pieces: components["schemas"]["LevelView"][];
             /** Sources */
             sources: components["schemas"]["SourceView"][];
+            together: components["schemas"]["TogetherView"] | null;
             /** Version */
             version: number;
         };

@@ -59,7 +59,7 @@ PROMPTS: Final = (
     ),
     Prompt(
         "marks",
-        "Fresh marks on the owner's disc",
+        "Fresh marks on its disc",
         (
             Option("none", "None", "disc_marks=none"),
             Option("ring", "A ring", "disc_marks=ring"),
@@ -92,7 +92,7 @@ PROMPTS: Final = (
     ),
     Prompt(
         "supply_label",
-        "Owner's supply against the label",
+        "Supply against its label",
         (
             Option("fits", "Fits", "supply_rating=fits"),
             Option("weak", "Fewer amps", "supply_rating=weak"),

@@ -10,6 +10,7 @@ import { Chip, Notice, Panel } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 import { Gate } from '../frame/gate'
 import { Levels } from '../parts/levels'
+import { BeforeOrdering } from './before-ordering'
 import { EndDialog } from './end-dialog'
 
 /** What is proposed, what it costs and how likely it helps; and what the owner said. */
@@ -55,6 +56,7 @@ export function AgreeMat() {
       </Panel>
       <Consent key={job.version} over={over} />
       <Offers />
+      <BeforeOrdering />
       <Panel title="Levels compared">
         <Levels />
       </Panel>

@@ -25,7 +25,7 @@ export function EndDialog({ onClose }: { onClose: () => void }) {
               <input type="radio" name="end" className="mr-2 size-4 accent-[var(--ink)]" checked={picked === e.id} onChange={() => setPicked(e.id)} />
               <b>{e.name.replace(/^Hand it back: /, '').replace(/^./, (c) => c.toUpperCase())}</b>
               {e.is_likeliest && <span className="text-tiny text-quiet"> · by the findings so far</span>}
-              <span className="block text-tiny text-quiet">{e.says}</span>
+              {picked === e.id && <span className="block pl-6 text-tiny text-quiet">{e.says}</span>}
             </span>
             <span className="figures font-semibold">{e.total_cents > 0 ? money(e.total_cents) : 'free'}</span>
           </label>
