@@ -14,7 +14,7 @@ import { jobOf, onBench } from '../tests/kit'
 const source = (more: Partial<Source> = {}): Source => ({ tag: 'P-0001', item: more.tag ?? 'P-0001', level: 'pickup', level_name: 'Bare pickup', code: 'VL-30', where: 'shelf', place: 'Drawer A2', verdict: 'transfers', verdict_name: 'fits with transfers', reasons: [], transfers: ['Follower'], health: 'new', works: [], fails: [], cents: 2400, wait_days: 0, most_days: 0, repairs: ['replace_pickup'], p_cures: 0.81, ...more })
 const row = { rank: 'deck', rank_name: 'Deck', repair: 'replace_deck', name: 'Replace the deck', level: 'deck', minutes: 49, total_cents: 8600, part_cents: 4200, wait_days: 5, skill: 'practised', p_success: 0.92, lasts_months: 36, p_lasts_year: 0.73, why: 'starts afresh', item: 'O-0010' }
 const pieces = [{ id: 'drive', name: 'Whole drive', rank: 'whole', functions: [], families: [] }, { id: 'board', name: 'Drive board', rank: 'part', functions: [], families: [] }]
-const bench = (more: Partial<Workbench> = {}): Workbench => ({ version: 7, sources: [source()], levels: [row], pieces, ...more })
+const bench = (more: Partial<Workbench> = {}): Workbench => ({ version: 7, sources: [source()], together: null, levels: [row], pieces, ...more })
 const served = (more: Partial<Workbench> = {}) => serve({ 'GET /api/jobs/K-0107/workbench': bench(more) })
 
 describe('parts that fit', () => {
