@@ -44,5 +44,6 @@ export function second(t: Together): string {
   const name = `“${t.second_name}” (${money(t.second_cents)}, needed in ${percent(t.p_used)})`
   if (t.two_parcels_cents > 0) return `Order ${name} at once as well, even from another supplier: that saves about ${euros(t.two_parcels_cents)} on average.`
   if (t.one_parcel_cents > 0) return `Order ${name} with it if it comes in the same parcel: that saves about ${euros(t.one_parcel_cents)} on average. In a parcel of its own it does not pay.`
+  if (t.p_used < 0.02) return 'Order it alone: no second part is likely enough to go with it.'
   return `Order it alone. The likeliest second part, ${name}, would cost about ${euros(t.one_parcel_cents)} more than it saves.`
 }

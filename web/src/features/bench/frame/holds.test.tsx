@@ -1,3 +1,4 @@
+import { QueryClient } from '@tanstack/react-query'
 import { act, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { expect, test, vi } from 'vitest'
@@ -26,9 +27,12 @@ test('lifting one by hand takes a name and a reason', async () => {
 
 test('what dries says when, and goes by itself when its minute has come', async () => {
   vi.useFakeTimers({ now: Date.parse('2026-03-01T10:00:00Z') })
+  const fetched = vi.spyOn(QueryClient.prototype, 'invalidateQueries')
   onBench(<Holds />, jobOf({ hazards: [wetUntil(Date.parse('2026-03-01T10:03:00Z'))] }))
   expect(screen.getByRole('alert')).toHaveTextContent('Dry at')
+  expect(fetched).not.toHaveBeenCalled()
   await act(() => vi.advanceTimersByTimeAsync(181_000))
   expect(screen.queryByRole('alert')).toBeNull()
+  expect(fetched).toHaveBeenCalledExactlyOnceWith({ queryKey: ['job', 'K-0107'] }) // what it barred is possible now
   vi.useRealTimers()
 })

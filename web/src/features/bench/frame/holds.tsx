@@ -1,4 +1,5 @@
-import { useState } from 'react'
+import { useQueryClient } from '@tanstack/react-query'
+import { useEffect, useState } from 'react'
 import { z } from 'zod'
 import { BOUNDS } from '@/api/bounds'
 import { useWhoName } from '@/api/session'
@@ -20,9 +21,20 @@ export function useHolds(): readonly Hold[] {
   return job.hazards.filter((h) => !h.until || Date.parse(h.until) > now)
 }
 
+/** What a hold barred can be done once it has passed: what was computed before that minute is fetched anew. */
+function useNewsOfWhatPassed(standing: number): void {
+  const { job } = useBench()
+  const cache = useQueryClient()
+  const has = job.hazards.length
+  useEffect(() => {
+    if (standing < has) void cache.invalidateQueries({ queryKey: ['job', job.tag] })
+  }, [standing, has, job.tag, cache])
+}
+
 /** The holds on the power, on every mat, with what clears each; lifting one by hand takes a name and a reason. */
 export function Holds() {
   const holds = useHolds()
+  useNewsOfWhatPassed(holds.length)
   if (holds.length === 0) return null
   return (
     <section aria-label="Mains stays out" role="alert" className="rounded-xl border-2 border-danger bg-paper px-4 py-2.5">
