@@ -130,7 +130,7 @@ function Offers() {
     <Panel title="Other ways" level={3}>
       <ul className="divide-y divide-line">
         {others.map((o) => (
-          <li key={o.repair} className="flex flex-wrap items-center justify-between gap-2 py-2">
+          <li key={o.repair} className="grid items-center gap-x-4 gap-y-2 py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
             <span className="min-w-0">
               <b>{o.name}</b>
               <span className="block text-tiny text-quiet">{said(o)}</span>
