@@ -8,7 +8,10 @@ from spindle.job.prompts import PROMPTS
 
 from .conftest import sign_in
 
-CONDITION = ["Whole", "All there", "None", "Silent", "None", "Little", "No", "None", "No", "First owner", "No", "Nothing", "All fine"]
+CONDITION = [
+    *("Whole", "All there", "None", "Silent", "None", "Little", "No", "None came with it", "None", "No", "No", "No", "Always", "Fits"),
+    *("First owner", "No", "Nothing", "All fine"),
+]
 SEEN = ["Yes, and stays up", "Wakes", "Takes it at the first try", "Spins and stops, again and again", "Short chirps", "Yes, and tries again", "Unreadable"]
 
 

@@ -84,7 +84,7 @@ def test_striking_and_restoring_are_exact_and_the_line_stays(bram):
         (FRESH, "remark", {"text": " "}, 422, None),
         (FRESH, "remark", {"text": "a\x00b"}, 422, None),
         (FRESH, "strike", {"line": 999}, 404, None),
-        (FRESH, "strike", {"line": 6}, 404, None),
+        (FRESH, "strike", {"line": 15}, 404, None),
         (FRESH, "restore", {"line": 1}, 404, None),
         ("K-0101", "answer", {"question": "spins", "outcome": "holds"}, 409, "closed"),
     ],

@@ -74,6 +74,7 @@ def test_open_prompts_are_those_without_a_valid_answer():
         ({"burns": "some"}, {"Signs of harm": "Burns or liquid"}),
         ({"burns": "pests"}, {}),
         ({"burns": "melted"}, {}),
+        ({"seals": "whole", "supply_label": "weak"}, {"Supply against its label": "Fewer amps"}),
     ],
 )
 def test_what_the_counter_noted_is_told_to_the_owner_but_for_what_is_private(condition, told):

@@ -131,8 +131,8 @@ def open_prompts(condition: Mapping[str, str]) -> tuple[str, ...]:
 
 
 def told_of(condition: Mapping[str, str]) -> tuple[tuple[str, str], ...]:
-    """Return what of the noted condition is written to the owner: what was looked at, and what was found."""
-    noted = ((p, c) for p in PROMPTS for c in p.choices if condition.get(p.id) == c.id)
+    """Return what of the noted condition is written to the owner: what was found that is not as it should be. The first choice is the ordinary one."""
+    noted = ((p, c) for p in PROMPTS for c in p.choices[1:] if condition.get(p.id) == c.id)
     return tuple((p.told or p.ask, c.label) for p, c in noted if not (p.is_private or c.is_private))
 
 
