@@ -60,7 +60,12 @@ def test_the_counter_completes_its_notes_and_the_job_goes_on(nia):
 
 @pytest.mark.parametrize(
     ("tag", "stage", "codes"),
-    [(FRESH, "isolate", {"proposal", "findings"}), (AGREE, "agree", {"consent"}), (REPAIR, "repair", {"steps", "trial"}), (PROVE, "prove", {"checks", "passes"})],
+    [
+        (FRESH, "isolate", {"proposal", "findings"}),
+        (AGREE, "agree", {"consent"}),
+        (REPAIR, "repair", {"steps", "trial"}),
+        (PROVE, "prove", {"checks", "passes"}),
+    ],
 )
 def test_a_stage_is_not_left_before_what_it_needs_is_there(bram, tag, stage, codes):
     answer = bram.ask(tag, "advance", stage=stage)
