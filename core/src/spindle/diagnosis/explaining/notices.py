@@ -103,6 +103,7 @@ _LEFT_OUT_SAYS = {
     LeftOut.NOT_REACHED: "The drive did not come that far: what it did not do at a later stage says nothing about that stage.",
     LeftOut.UNPOWERED: "The console has no power: what the drive did or did not do says nothing about the drive.",
     LeftOut.WRONG_STATE: "A finding was seen in another state than the question asks for, and counts for nothing.",
+    LeftOut.TOO_MANY_ITEMS: "More items were in it than can be told apart: what was seen with the last of them counts for nothing.",
     LeftOut.NO_BASELINE: "Without a failure seen here before, an improvement is no evidence. Make the fault show first.",
 }
 

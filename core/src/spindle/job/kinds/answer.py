@@ -8,7 +8,7 @@ from typing import Any, Final
 
 from spindle.diagnosis.given.case import Answer
 from spindle.errors import InvalidError
-from spindle.faults.model import CANT_TELL
+from spindle.faults.model import CANT_TELL, QuestionKind
 from spindle.formats.case_file import write_what
 from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, check_mains, opened_to
 from spindle.job.findings import check_vocabulary, fold_finding
@@ -32,7 +32,8 @@ def _decide(job: Job, ask: Answer, world: World) -> Decision:
     if ask.failed is not None and ask.failed > (ask.tries or 0):
         raise InvalidError("failed", f"{ask.failed} failures of {ask.tries or 0} tries: count again.")
     drafts: tuple[Draft, ...] = ()
-    if ask.source is Witness.BENCH and not ask.setting.on:
+    is_of_the_unit = job.model.family_questions[ask.question].kind is QuestionKind.INTAKE  # what it came in with, whatever sits in it now
+    if ask.source is Witness.BENCH and not ask.setting.on and not is_of_the_unit:
         ask = replace(ask, setting=replace(ask.setting, fitted=job.on_trial))
     if ask.source is Witness.BENCH and ask.outcome != CANT_TELL and not ask.setting.on:
         question = job.model.family_questions[ask.question]

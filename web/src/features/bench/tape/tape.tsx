@@ -14,6 +14,7 @@ const WHY_NOT: Record<string, string> = {
   wrong_state: 'seen in another state: no evidence',
   disc_wrong_way: 'disc the wrong way round: no evidence',
   unpaired_board: 'another board fitted: no evidence',
+  too_many_items: 'more items than can be told apart: no evidence',
   unpowered: 'no power: no evidence',
   not_reached: 'did not come that far: no evidence',
   older_than_change: 'older than the last change',
