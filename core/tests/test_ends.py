@@ -18,7 +18,8 @@ def test_what_was_renewed_without_a_fault_seen_is_a_service_and_has_no_cause():
     trial = Finding("9", Trial((Change("clean_rails"),), TrialResult.CLEAN, 3))
     seen = [Finding(str(n), Answer("spins", o)) for n, o in enumerate(("holds", "cycles"))]
     well, ill = (state_of(replace(record(), findings=(one, trial), trial_at=1), ECONOMY) for one in seen)
-    assert (well.is_service, ill.is_service) == (True, False)
+    assert (well.verdict, ill.verdict) == ("Serviced", "Repaired")
+    assert "No fault was seen" in well.cause.text
 
 
 @pytest.mark.parametrize(("end", "is_asked"), [("nothing_wrong", True), ("disc", True), ("main_board", False), ("unrepaired", False)])

@@ -130,7 +130,7 @@ SAID = [
     (("depth", {"depth": 1}), "Unit cover off"),
     (("stage", {"from": "repair", "to": "isolate", "depth": 2, "why": "no change"}), "Repair → Isolate: no change"),
     (PROPOSAL, "Proposed: Clean the lens, €33.30"),
-    (("proposal", {"repair": "", "name": "", "total_cents": 0}), "Proposed: hand it back as it is"),
+    (("proposal", {"repair": "", "name": "", "total_cents": 0}), "Proposed: Hand it back: as it is"),
     (("consent", {"is_agreed": True, "amount_cents": 5000, "by_name": "Wenna", "how": "by phone"}), "Wenna agreed to €50.00, by phone"),
     (("consent", {"is_agreed": False, "amount_cents": 0, "by_name": "Wenna", "how": "by phone"}), "Wenna did not agree, by phone"),
     (STEP, "Done: Dry"),

@@ -48,6 +48,12 @@ def test_what_mends_at_once_and_fades_is_no_match_for_what_lasts(sheet, fault, s
     assert cured[0] > cured[1]
 
 
+def test_what_is_reseated_by_the_way_holds_however_short_lived_the_repair():
+    model = MODELS["tray"]
+    a = model.repair_index["revive_belt"]
+    assert model.lasts_months[a, model.fault_index["belt_slack"]] < 12 < model.lasts_months[a, model.fault_index["flex_board_loose"]]
+
+
 def test_a_donors_part_has_half_of_its_life_behind_it_and_a_used_drive_says_so_itself():
     for repair, is_shorter in (("replace_pickup", True), ("replace_drive", False)):
         model = MODELS["slot"]

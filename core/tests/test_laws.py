@@ -226,6 +226,7 @@ class Laws(RuleBasedStateMachine):
                 is_intake = line.kind == "answer" and job.model.family_questions[line.body["question"]].kind is QuestionKind.INTAKE
                 if line.kind == "answer" and line.body["source"] == "bench" and not is_intake:
                     assert line.body.get("setting", {}).get("fitted", []) == fitted
+            assert {c.item for c in job.on_trial if c.item in self.house.shelf} <= {x.body["item"] for x in job.takings.values()}
             assert not job.on_trial or job.stage in {Stage.TAKEN_IN, Stage.FAULT_SEEN, Stage.ISOLATE}
 
     def teardown(self):

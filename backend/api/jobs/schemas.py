@@ -111,7 +111,6 @@ class EndView(View):
 
     id: str
     name: str
-    verdict: str
     says: str
     total_cents: int
     is_likeliest: bool
@@ -184,6 +183,8 @@ class ProofView(View):
     checks: list[CheckView]
     passes: int
     passes_needed: int
+    outcome: str
+    """How the job comes out, as the owner is told it."""
     p_fixed: float
     p_fail_per_try: float
     cause: str

@@ -29,7 +29,7 @@ from spindle.job.line import Line
 from spindle.job.prompts import PROMPTS
 from spindle.job.stages import NAMES, ORDER, Stage, following
 from spindle.offers.ends import ENDS, price_cents
-from spindle.offers.handing_back import cause_of, likeliest_end
+from spindle.offers.handing_back import likeliest_end
 from spindle.offers.quote import Quote, offers
 from spindle.repairs.procedure import Step
 from spindle.repairs.procedures import procedure_for
@@ -184,10 +184,7 @@ def _agree(shown: OpenJob, found: Diagnosis) -> s.AgreeView:
 def _ends(shown: OpenJob) -> list[s.EndView]:
     likeliest = likeliest_end(shown.state.belief, shown.job.model)
     rate = shown.shop.price_cents_per_min
-    return [
-        s.EndView(id=e, name=x.name, verdict=x.verdict, says=x.cause or x.guarantee, total_cents=price_cents(e, rate), is_likeliest=e == likeliest)
-        for e, x in ENDS.items()
-    ]
+    return [s.EndView(id=e, name=x.name, says=x.cause or x.guarantee, total_cents=price_cents(e, rate), is_likeliest=e == likeliest) for e, x in ENDS.items()]
 
 
 def _quote(offer: Quote, model: CompiledModel) -> s.QuoteView:
@@ -245,11 +242,12 @@ def _step(step: Step, shown: OpenJob) -> s.StepView:
 
 def _proof(shown: OpenJob, found: Diagnosis) -> s.ProofView:
     job, state = shown.job, shown.state
-    cause = cause_of(state.belief, job.model, job.proposal.end if job.proposal else "")
+    cause = state.cause
     return s.ProofView(
         checks=[s.CheckView(id=c.id, title=c.title, how=c.how, state=_CHECKED[job.checks.get(c.id)]) for c in state.checks],
         passes=job.passes,
         passes_needed=state.ending.passes_wanted,
+        outcome=state.verdict,
         p_fixed=state.p_fixed,
         p_fail_per_try=found.ending.p_shows,
         cause=cause.text,

@@ -10,9 +10,8 @@ from apps.shop.models import Shop
 from spindle.faults.model import QuestionKind
 from spindle.job.ledger import says
 from spindle.job.prompts import told_of
-from spindle.job.state import JobState
 from spindle.offers.ends import ENDS
-from spindle.offers.handing_back import CARE, Cause, cause_of
+from spindle.offers.handing_back import CARE, Cause
 from spindle.words.money import money
 
 _READINGS = (QuestionKind.READING, QuestionKind.TEST)
@@ -53,15 +52,14 @@ class Report:
 def report_of(shown: OpenJob) -> Report:
     """Return the report of a job as it stands today, by the shop's own clock."""
     job, state, shop, sheet = shown.job, shown.state, shown.shop, shown.row.sheet
-    end = job.proposal.end if job.proposal else ""
-    verdict, cause = _verdict(state, end), cause_of(state.belief, job.model, end)
+    end, cause = job.proposal.end if job.proposal else "", state.cause
     standing = [line for line in job.lines if line.number in job.standing]
     questions = {line.number: job.model.family_questions[line.body["question"]] for line in standing if line.kind == "answer"}
     answers = [line for line in standing if line.kind == "answer"]
     failed = [line for line in answers if line.body["outcome"] in questions[line.number].fails]
     trials = [line for line in standing if line.kind == "trial"]
     fuses = [f"Fuse fitted: {step.body['fuse']}." for step in job.steps.values() if step.body.get("fuse")]
-    is_cured = verdict in {"Repaired", "Serviced"}
+    is_cured = not end and (state.is_service or state.p_fixed > 0)
     days = state.procedure.guarantee_days if state.procedure and is_cured else 0
     return Report(
         shop=shop,
@@ -72,7 +70,7 @@ def report_of(shown: OpenJob) -> Report:
         complaint=job.notes.complaint,
         taken_in_on=shop.day_of(shown.row.taken_in_at),
         handed_back_on=shop.today(),
-        verdict=verdict,
+        verdict=state.verdict,
         cause=cause.text,
         sureness=_sureness(cause, state.p_fixed),
         seen=[says(line, shown.speech) for line in failed],
@@ -86,14 +84,6 @@ def report_of(shown: OpenJob) -> Report:
         noted=[f"{told}: {label}" for told, label in told_of(job.notes.condition)],
         total_cents=job.proposal.total_cents if job.proposal else 0,
     )
-
-
-def _verdict(state: JobState, end: str) -> str:
-    if end:
-        return ENDS[end].verdict
-    if state.is_service:
-        return "Serviced"
-    return "Repaired" if state.p_fixed > 0 else "Not repaired yet"
 
 
 def _sureness(cause: Cause, p_fixed: float) -> str:

@@ -1650,8 +1650,6 @@ export interface components {
             says: string;
             /** Total Cents */
             total_cents: number;
-            /** Verdict */
-            verdict: string;
         };
         /**
          * FeatureView
@@ -2790,6 +2788,8 @@ export interface components {
             cause: string;
             /** Checks */
             checks: components["schemas"]["CheckView"][];
+            /** Outcome */
+            outcome: string;
             /** P Cause */
             p_cause: number;
             /** P Fail Per Try */

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from dataclasses import replace
 
 from spindle.diagnosis.evidence.vocabulary import check_fitted, check_words
@@ -28,10 +29,8 @@ def check_fitting(changes: Sequence[Change], job: Job) -> None:
     ------
     InvalidError
     """
-    try:
+    with _as_invalid():
         check_fitted(changes, job.model, "changes")
-    except CaseError as error:
-        raise InvalidError(error.place, error.message) from error
 
 
 def check_vocabulary(what: Answer | Trial | Remark, job: Job) -> None:
@@ -41,7 +40,13 @@ def check_vocabulary(what: Answer | Trial | Remark, job: Job) -> None:
     ------
     InvalidError
     """
-    try:
+    with _as_invalid():
         check_words(Finding("new", what), job.model, "")
+
+
+@contextmanager
+def _as_invalid() -> Iterator[None]:
+    try:
+        yield
     except CaseError as error:
         raise InvalidError(error.place, error.message) from error

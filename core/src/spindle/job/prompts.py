@@ -35,6 +35,11 @@ class Prompt:
     """What it is called to the owner, if otherwise than at the counter."""
 
 
+def _yes_no(question: str) -> tuple[Option, Option]:
+    return Option("no", "No", f"{question}=no"), Option("yes", "Yes", f"{question}=yes")
+
+
+_UNKNOWN: Final = Option("unknown", "Not known")
 PROMPTS: Final = (
     Prompt("seals", "Seals and stickers", (Option("whole", "Whole"), Option("cut", "Cut or gone", "opened_before=opened"), Option("none", "Never had any"))),
     Prompt("screws", "Screws outside", (Option("all", "All there"), Option("missing", "Missing or odd", "opened_before=opened"))),
@@ -47,7 +52,7 @@ PROMPTS: Final = (
         told="Signs of harm",
     ),
     Prompt("dust", "Dust at the vents", (Option("little", "Little", "smoky_home=clean"), Option("much", "Much", "smoky_home=film"))),
-    Prompt("disc_inside", "A disc inside", (Option("no", "No", "disc_inside=no"), Option("yes", "Yes", "disc_inside=yes"))),
+    Prompt("disc_inside", "A disc inside", _yes_no("disc_inside")),
     Prompt(
         "owners_disc",
         "The owner's disc",
@@ -67,27 +72,13 @@ PROMPTS: Final = (
             Option("no_disc", "No disc seen"),
         ),
     ),
-    Prompt(
-        "mains_lost",
-        "Power failed just before",
-        (Option("no", "No", "mains_lost=no"), Option("yes", "Yes", "mains_lost=yes"), Option("unknown", "Not known")),
-        Witness.OWNER,
-    ),
-    Prompt(
-        "pulled",
-        "Disc or tray pulled by hand",
-        (Option("no", "No", "disc_pulled=no"), Option("yes", "Yes", "disc_pulled=yes"), Option("unknown", "Not known")),
-        Witness.OWNER,
-    ),
-    Prompt("dropped", "Dropped or knocked", (Option("no", "No"), Option("yes", "Yes", "shipped=yes"), Option("unknown", "Not known")), Witness.OWNER),
+    Prompt("mains_lost", "Power failed just before", (*_yes_no("mains_lost"), _UNKNOWN), Witness.OWNER),
+    Prompt("pulled", "Disc or tray pulled by hand", (*_yes_no("disc_pulled"), _UNKNOWN), Witness.OWNER),
+    Prompt("dropped", "Dropped or knocked", (Option("no", "No"), Option("yes", "Yes", "shipped=yes"), _UNKNOWN), Witness.OWNER),
     Prompt(
         "how_often",
         "How often it fails",
-        (
-            Option("always", "Always", "shows_how_often=always"),
-            Option("now_and_then", "Comes and goes", "shows_how_often=comes_and_goes"),
-            Option("unknown", "Not known"),
-        ),
+        (Option("always", "Always", "shows_how_often=always"), Option("now_and_then", "Comes and goes", "shows_how_often=comes_and_goes"), _UNKNOWN),
         Witness.OWNER,
     ),
     Prompt(
@@ -109,7 +100,7 @@ PROMPTS: Final = (
             Option("shipped", "Shipped lately", "shipped=yes"),
         ),
     ),
-    Prompt("children", "Small children at home", (Option("no", "No", "children=no"), Option("yes", "Yes", "children=yes")), is_private=True),
+    Prompt("children", "Small children at home", _yes_no("children"), is_private=True),
     Prompt(
         "tried",
         "Tried already",

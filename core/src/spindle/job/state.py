@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Any
+from typing import Any, Final
 
 from spindle.bench.classes import classes_to_try
 from spindle.bench.proof import ProofCheck, proof_profile
@@ -22,11 +22,15 @@ from spindle.job.prompts import open_prompts
 from spindle.job.stages import JobFacts, Missing, missing
 from spindle.job.value import Job
 from spindle.offers.ends import ENDS
+from spindle.offers.handing_back import Cause, cause_of
 from spindle.repairs.procedure import Procedure, Step, steps_from
 from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import Instrument, Power
 
 _SEEN_KINDS = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
+
+
+SERVICED: Final = "Serviced"
 
 
 @dataclass(frozen=True)
@@ -52,6 +56,22 @@ class JobState:
     def is_service(self) -> bool:
         """True if something was renewed or cleaned that nothing was seen wrong with: a service has no cause, and nothing to be cured."""
         return self.job.is_trial_clean and not any(o.is_seen_failing for o in self.belief.evidence.said.values())
+
+    @property
+    def verdict(self) -> str:
+        """How the job comes out, as the owner is told it."""
+        if self.job.proposal is not None and self.job.proposal.end:
+            return ENDS[self.job.proposal.end].verdict
+        if self.is_service:
+            return SERVICED
+        return "Repaired" if self.p_fixed > 0 else "Not repaired yet"
+
+    @property
+    def cause(self) -> Cause:
+        """The cause as the owner is told it; a service has none."""
+        if self.verdict == SERVICED:
+            return Cause("No fault was seen with this drive: what was done is upkeep.")
+        return cause_of(self.belief, self.job.model, self.job.proposal.end if self.job.proposal else "")
 
     @property
     def waits_for(self) -> str:

@@ -11,8 +11,8 @@ from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
 from spindle.errors import InvalidError, NotNowError
 from spindle.formats.case_file import write_stock
 from spindle.job.asking import World
-from spindle.job.effects import Effect, ShelfPiece, Take, Unwant, Want
-from spindle.job.line import Draft
+from spindle.job.effects import Effect, GiveBack, ShelfPiece, Take, Unwant, Want
+from spindle.job.line import Draft, Line
 from spindle.job.value import Job
 from spindle.words.health import Health
 
@@ -92,7 +92,21 @@ def _known(change: Change, record: Mapping[str, Any]) -> Change:
     return replace(change, item=record["item"], health=Health(record["health"]), works=(change.works | works) - fails, fails=(change.fails | fails) - works)
 
 
-def wanted_again(job: Job, repair: str) -> tuple[Effect, ...]:
+def given_back(job: Job, taken: Line, *, seen: Mapping[str, bool] | None = None) -> tuple[Effect, ...]:
+    """Return what follows when a piece that was taken goes back on the shelf.
+
+    Raises
+    ------
+    NotNowError
+        If it sits in the unit for trying.
+    """
+    item = taken.body["item"]
+    if item in {c.item for c in job.on_trial}:
+        raise NotNowError(f"{item} is in it for trying: put the unit's own part back first.", reason="on_trial")
+    return (GiveBack(taken.number, dict(seen or {})), *_wanted_again(job, taken.body["repair"]))
+
+
+def _wanted_again(job: Job, repair: str) -> tuple[Effect, ...]:
     """Return what a job waits for when the part of a repair went back: one again, if that repair is what was proposed."""
     proposal = job.proposal
     return (Want(repair, proposal.p_success),) if proposal is not None and proposal.repair == repair else ()

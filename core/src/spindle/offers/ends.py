@@ -19,7 +19,7 @@ class End:
 
     Attributes
     ----------
-    name : what is proposed
+    name : how it ends, in a word
     verdict, cause : what the owner reads; an empty cause is the likeliest fault, as far as it is known
     needs_sound : the drive has to be seen working, as often as makes it sure, before the owner is told so
     charged_min : minutes that are charged
@@ -32,12 +32,17 @@ class End:
     charged_min: int = 0
     guarantee: str = _NONE
 
+    @property
+    def proposed(self) -> str:
+        """What is proposed to the owner."""
+        return f"Hand it back: {self.name[:1].lower()}{self.name[1:]}"
+
 
 ENDS: Final[Mapping[str, End]] = MappingProxyType(
     {
-        "unrepaired": End("Hand it back as it is", "Handed back as it is"),
+        "unrepaired": End("As it is", "Handed back as it is"),
         "nothing_wrong": End(
-            "Hand it back: nothing wrong found",
+            "Nothing wrong found",
             "Nothing wrong found",
             "Nothing wrong found with this drive: the fault did not show here.",
             needs_sound=True,
@@ -45,7 +50,7 @@ ENDS: Final[Mapping[str, End]] = MappingProxyType(
             guarantee=_BACK,
         ),
         "works_unknown": End(
-            "Hand it back: works again, cause unknown",
+            "Works again, cause unknown",
             "Works again, cause unknown",
             "It works again since it was opened and put together. What it was, we do not know: it may come back.",
             needs_sound=True,
@@ -53,7 +58,7 @@ ENDS: Final[Mapping[str, End]] = MappingProxyType(
             guarantee=_BACK,
         ),
         "disc": End(
-            "Hand it back: it was the disc",
+            "It was the disc",
             "The disc, not the drive",
             "The disc that came with it is scratched, dirty or of a kind that this console does not play. Known-good discs are read.",
             needs_sound=True,
@@ -61,7 +66,7 @@ ENDS: Final[Mapping[str, End]] = MappingProxyType(
             guarantee=_BACK,
         ),
         "supply": End(
-            "Hand it back: it was the owner’s supply",
+            "It was the owner’s supply",
             "The supply, not the drive",
             "On the supply that belongs to it the drive works. Use that one: volts, polarity and amps stand on the console’s label.",
             needs_sound=True,
@@ -69,19 +74,19 @@ ENDS: Final[Mapping[str, End]] = MappingProxyType(
             guarantee=_BACK,
         ),
         "software": End(
-            "Hand it back: the console’s software",
+            "The console’s software",
             "The console’s software or a setting, not the drive",
             "The drive does what it is told. An update, a setting or the console’s own storage stands in the way.",
             charged_min=CHECK_MIN,
         ),
         "main_board": End(
-            "Hand it back: the console’s main board",
+            "The console’s main board",
             "The console’s main board, not the drive",
             "The drive works where it is fed and asked. What feeds or asks it sits on the console’s main board, which this bench does not repair.",
             charged_min=CHECK_MIN,
         ),
         "not_to_be_had": End(
-            "Hand it back: what it needs cannot be had",
+            "What it needs cannot be had",
             "Cannot be repaired with what can be had",
             "It needs a part that belongs to this console alone, and that one is gone or burnt.",
         ),

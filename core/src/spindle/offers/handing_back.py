@@ -57,7 +57,7 @@ def cause_of(belief: Belief, model: CompiledModel, end: str = "") -> Cause:
     if fault.id == LEAK:
         return Cause("Cause unknown: nothing on our list fits well.")
     if p >= NAMED_FROM and fault.id == NOTHING:
-        return Cause("Nothing wrong found with this drive: the fault did not show here.", p, next(words for least, words in _SURE if p >= least))
+        return Cause(ENDS["nothing_wrong"].cause, p, next(words for least, words in _SURE if p >= least))
     if p < NAMED_FROM:
         return Cause("Cause not found for certain.")
     return Cause(f"{fault.name}.", p, next(words for least, words in _SURE if p >= least))

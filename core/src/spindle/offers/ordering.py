@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import exp, log, sqrt
 from statistics import NormalDist
 from typing import Final
@@ -114,7 +114,8 @@ def before_parking(repair_id: str, model: CompiledModel, outlook: Outlook, econo
     if not options:
         return found
     one, two, b, p_used, price = max(options)
-    return Together(repair_id, p, wait, found.looks, plan.repairs[b].id, plan.repairs[b].name, price, p_used, one, two)
+    second = plan.repairs[b]
+    return replace(found, second=second.id, second_name=second.name, second_eur=price, p_used=p_used, one_parcel_eur=one, two_parcels_eur=two)
 
 
 def _wait(a: int, plan: Plan, model: CompiledModel) -> float:

@@ -32,9 +32,9 @@ def _decide(job: Job, ask: Answer, world: World) -> Decision:
     if ask.failed is not None and ask.failed > (ask.tries or 0):
         raise InvalidError("failed", f"{ask.failed} failures of {ask.tries or 0} tries: count again.")
     drafts: tuple[Draft, ...] = ()
-    is_of_the_unit = job.model.family_questions[ask.question].kind is QuestionKind.INTAKE  # what it came in with, whatever sits in it now
-    if ask.source is Witness.BENCH and not ask.setting.on and not is_of_the_unit:
-        ask = replace(ask, setting=replace(ask.setting, fitted=job.on_trial))
+    is_seen_now = ask.source is Witness.BENCH and job.model.family_questions[ask.question].kind is not QuestionKind.INTAKE
+    fitted = job.on_trial if is_seen_now and not ask.setting.on else ()  # the tape says what sits in it, nobody else
+    ask = replace(ask, setting=replace(ask.setting, fitted=fitted))
     if ask.source is Witness.BENCH and ask.outcome != CANT_TELL and not ask.setting.on:
         question = job.model.family_questions[ask.question]
         check_mains(job, question.mains, world.now)

@@ -11,9 +11,8 @@ from spindle.drives.levels import LEVEL_OF_REPAIR
 from spindle.errors import CaseError, InvalidError, NotFoundError
 from spindle.formats.case_file import read_stock, write_stock
 from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, one
-from spindle.job.effects import GiveBack
 from spindle.job.line import Line
-from spindle.job.takings import check_repair, taken_piece, wanted_again
+from spindle.job.takings import check_repair, given_back, taken_piece
 from spindle.job.value import Job
 from spindle.words.bounds import Cents, LengthBound, Number, NumberBound, Short, Word
 from spindle.words.health import FUNCTIONS, HEALTH_NAMES, Health
@@ -76,7 +75,7 @@ def _put_back(job: Job, ask: PutBack, _world: World) -> Decision:
     if unknown:
         raise InvalidError(f"seen.{unknown[0]}", f"There is no function {unknown[0]!r}; there are {', '.join(FUNCTIONS)}.")
     body = {"line": ask.line, "why": "back on the shelf"}
-    return one("strike", body, GiveBack(ask.line, dict(ask.seen)), *wanted_again(job, taken.body["repair"]))
+    return one("strike", body, *given_back(job, taken, seen=ask.seen))
 
 
 def _fold(job: Job, line: Line) -> Job:

@@ -44,7 +44,7 @@ def _decide(job: Job, ask: Propose, world: World) -> Decision:
 def _ending(word: str, world: World) -> Decision:
     if word not in ENDS:
         raise InvalidError("end", f"There is no end {word!r}; there are {', '.join(ENDS)}.")
-    body = {"repair": "", "end": word, "name": ENDS[word].name, "total_cents": price_cents(word, world.price_cents_per_min), "p_success": 0.0}
+    body = {"repair": "", "end": word, "name": ENDS[word].proposed, "total_cents": price_cents(word, world.price_cents_per_min), "p_success": 0.0}
     return one("proposal", body, Unwant())
 
 
@@ -66,7 +66,7 @@ def _fold(job: Job, line: Line) -> Job:
 
 def _says(body: Mapping[str, Any], speech: Speech) -> str:
     price = f", {money(body['total_cents'], speech.sign)}" if body["repair"] or body["total_cents"] else ""
-    name = body["name"] if body["repair"] else (body["name"] or ENDS[UNREPAIRED].name).replace("Hand it back", "hand it back", 1)
+    name = body["name"] if body["repair"] else ENDS[body.get("end", UNREPAIRED)].proposed
     return f"Proposed: {name}{price}"
 
 

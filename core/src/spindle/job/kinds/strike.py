@@ -8,9 +8,9 @@ from typing import Any, Final
 
 from spindle.errors import NotFoundError
 from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, one
-from spindle.job.effects import Effect, GiveBack
+from spindle.job.effects import Effect
 from spindle.job.line import Line
-from spindle.job.takings import wanted_again
+from spindle.job.takings import given_back
 from spindle.job.value import Job
 from spindle.words.bounds import Number, Short
 
@@ -27,7 +27,7 @@ def _decide(job: Job, ask: Strike, _world: World) -> Decision:
     if ask.line not in job.standing:
         raise NotFoundError(f"Line {ask.line} is no finding, or is struck already.")
     taken = job.takings.get(ask.line)
-    effects: tuple[Effect, ...] = () if taken is None else (GiveBack(ask.line), *wanted_again(job, taken.body["repair"]))
+    effects: tuple[Effect, ...] = () if taken is None else given_back(job, taken)
     return one("strike", {"line": ask.line, "why": ask.why}, *effects)
 
 

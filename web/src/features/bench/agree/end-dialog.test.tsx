@@ -4,8 +4,8 @@ import { expect, test, vi } from 'vitest'
 import { jobOf, onBench } from '../tests/kit'
 import { EndDialog } from './end-dialog'
 
-const end = (id: string, name: string, more = {}) => ({ id, name, verdict: name, says: `${name} says`, total_cents: 0, is_likeliest: false, ...more })
-const job = jobOf({ agree: { ...jobOf().agree, ends: [end('unrepaired', 'Hand it back as it is'), end('nothing_wrong', 'Hand it back: nothing wrong found', { total_cents: 1350, is_likeliest: true }), end('disc', 'Hand it back: it was the disc')] } })
+const end = (id: string, name: string, more = {}) => ({ id, name, says: `${name} says`, total_cents: 0, is_likeliest: false, ...more })
+const job = jobOf({ agree: { ...jobOf().agree, ends: [end('unrepaired', 'As it is'), end('nothing_wrong', 'Nothing wrong found', { total_cents: 1350, is_likeliest: true }), end('disc', 'It was the disc')] } })
 
 test('the likeliest end is picked, each says its price, and the picked one is proposed', async () => {
   const onClose = vi.fn()

@@ -23,7 +23,7 @@ export function EndDialog({ onClose }: { onClose: () => void }) {
           >
             <span>
               <input type="radio" name="end" className="mr-2 size-4 accent-[var(--ink)]" checked={picked === e.id} onChange={() => setPicked(e.id)} />
-              <b>{e.name.replace(/^Hand it back: /, '').replace(/^./, (c) => c.toUpperCase())}</b>
+              <b>{e.name}</b>
               {e.is_likeliest && <span className="text-tiny text-quiet"> · by the findings so far</span>}
               {picked === e.id && <span className="block pl-6 text-tiny text-quiet">{e.says}</span>}
             </span>

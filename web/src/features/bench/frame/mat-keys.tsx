@@ -19,10 +19,10 @@ export function MatKeys({ enter, digits = 'answers', children }: { enter: Owner;
 const isDigit = (key: string): boolean => /^\d$/.test(key)
 
 /** Bind those of these keys that the mat gives to this owner; tells whether Enter is among what it may have. */
-export function useMatKeys(owner: Owner, keys: Keys): { hasEnter: boolean } {
+export function useMatKeys(owner: Owner, keys: Keys, of: { inDialog?: boolean } = {}): { hasEnter: boolean } {
   const own = useContext(Own)
   const hasEnter = own === null || own.enter === owner
   const hasDigits = own === null || own.digits === owner
-  useKeys(Object.fromEntries(Object.entries(keys).filter(([key]) => (key === 'Enter' ? hasEnter : isDigit(key) ? hasDigits : true))))
+  useKeys(Object.fromEntries(Object.entries(keys).filter(([key]) => (key === 'Enter' ? hasEnter : isDigit(key) ? hasDigits : true))), of)
   return { hasEnter }
 }

@@ -15,10 +15,12 @@ interface Props {
   previews?: AnswerPreview[]
   /** What goes along with the answer: a time to play. */
   more?: { seconds?: number }
+  /** They stand in a dialog, and have the keys as long as it is open. */
+  inDialog?: boolean
 }
 
 /** The answers of a question, each with its number key. None is preselected, coloured or favoured. */
-export function Answers({ question, before, previews, more = {} }: Props) {
+export function Answers({ question, before, previews, more = {}, inDialog = false }: Props) {
   const { job, send, isBusy, mayWork } = useBench()
   const [showsPreview, setShowsPreview] = useState(false)
   const setMains = useMains()
@@ -35,7 +37,7 @@ export function Answers({ question, before, previews, more = {} }: Props) {
     if (isBlocked) keys.Enter = setMains(needed)
     if (previews) keys.w = () => setShowsPreview((on) => !on)
   }
-  useMatKeys('answers', keys)
+  useMatKeys('answers', keys, { inDialog })
   return (
     <div>
       {isBlocked && mayWork && (

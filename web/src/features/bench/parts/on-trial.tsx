@@ -38,7 +38,7 @@ export function OnTrialStrip() {
       {asked && asks.some((q) => q.id === asked.id) && (
         <Dialog title={asked.ask} open onClose={() => setAsked(null)}>
           <p className="mb-2 text-quiet">{asked.how}</p>
-          <Answers question={{ ...asked, kind: 'move' }} />
+          <Answers question={{ ...asked, kind: 'move' }} inDialog />
         </Dialog>
       )}
     </section>

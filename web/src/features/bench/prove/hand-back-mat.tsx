@@ -13,7 +13,7 @@ export function HandBackMat() {
       <Panel title={job.stage === 'closed' ? 'Handed back' : 'Ready to hand back'} aside={money(job.agree.proposal?.total_cents ?? 0)}>
         <dl className="grid gap-x-6 gap-y-1.5 sm:grid-cols-[9rem_minmax(0,1fr)]">
           <dt className="text-quiet">Outcome</dt>
-          <dd className="font-semibold">{isRepaired ? `Repaired: ${job.agree.proposal?.name ?? ''}` : (job.agree.ends.find((e) => e.id === job.agree.proposal?.end)?.verdict ?? 'Handed back as it is')}</dd>
+          <dd className="font-semibold">{job.proof.outcome}{job.agree.proposal?.repair && `: ${job.agree.proposal.name}`}</dd>
           <dt className="text-quiet">Cause</dt>
           <dd>
             {job.proof.cause} {job.proof.p_cause > 0 && <span className="figures">({percent(job.proof.p_cause)})</span>}

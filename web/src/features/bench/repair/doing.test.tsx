@@ -184,11 +184,11 @@ describe('proving', () => {
 })
 
 test.each([
-  ['hand_back', 0.97, 'Repaired: Clean the lens', 'Lens dirty.', 0.62, 'Lens dirty. (62%)'],
-  ['closed', 0, 'Handed back as it is', 'Cause not found for certain.', 0, /^Cause not found for certain\.\s*$/],
-] as const)('at %s the outcome is said, and the cause as the owner is told it', (stage, p_fixed, text, cause, p_cause, told) => {
-  onBench(<HandBackMat />, jobOf({ stage, agree: { ...jobOf().agree, proposal }, proof: { ...jobOf().proof, p_fixed, cause, p_cause } }))
-  expect(screen.getByText(text)).toBeInTheDocument()
+  ['hand_back', 0.97, 'Repaired', 'Lens dirty.', 0.62, 'Lens dirty. (62%)'],
+  ['closed', 0, 'Serviced', 'Cause not found for certain.', 0, /^Cause not found for certain\.\s*$/],
+] as const)('at %s the outcome is said, and the cause as the owner is told it', (stage, p_fixed, outcome, cause, p_cause, told) => {
+  onBench(<HandBackMat />, jobOf({ stage, agree: { ...jobOf().agree, proposal }, proof: { ...jobOf().proof, outcome, p_fixed, cause, p_cause } }))
+  expect(screen.getByText(`${outcome}: Clean the lens`)).toBeInTheDocument()
   expect(screen.getByText('Cause').nextSibling).toHaveTextContent(told)
   expect(screen.getByRole('link', { name: /report/ })).toHaveAttribute('href', '/api/jobs/K-0107/report.pdf')
 })

@@ -107,7 +107,7 @@ interface Setting {
 /** What it is about, and the state that makes a sight worthless: such a one is left out and says so. */
 function SeenWith({ question, value, onChange }: { question: Question; value: Setting; onChange: (setting: Setting) => void }) {
   const { job } = useBench()
-  if (question.mains !== 'live' && question.kind !== 'look') return null
+  if (question.kind === 'intake') return null
   const isPaired = job.drive.pairing === 'board' || job.drive.pairing === 'chip'
   const donor = { label: 'It was a donor by itself, not this unit', on: value.on !== undefined, flip: () => onChange(value.on === undefined ? { on: '' } : {}) }
   const isRun = question.mains === 'live' && value.on === undefined
