@@ -247,3 +247,27 @@ class ClaimView(View):
     repair: str
     limit: float
     counts: list[ClaimCountView]
+
+
+class PlaceNowView(View):
+    """One place of the unit, and the item in it; "" for its own."""
+
+    name: str
+    item: str
+
+
+class OnTrialView(View):
+    """An item that sits in the unit for trying."""
+
+    repair: str
+    name: str
+    item: str
+    health: str
+
+
+class ConfigurationView(View):
+    """What sits where, and what to ask while another's item is in."""
+
+    places: list[PlaceNowView]
+    on_trial: list[OnTrialView]
+    asks: list[QuestionView]

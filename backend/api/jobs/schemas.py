@@ -7,7 +7,7 @@ from typing import Literal
 
 from api.common import View
 from api.drives.schemas import DriveView
-from api.jobs.diagnosis_schemas import CautionView, DiagnosisView, QuestionView, WeightView
+from api.jobs.diagnosis_schemas import CautionView, ConfigurationView, DiagnosisView, QuestionView, WeightView
 from spindle.job.stages import Stage
 
 
@@ -231,30 +231,6 @@ class HazardView(View):
     text: str
     clears: str
     until: datetime | None
-
-
-class PlaceNowView(View):
-    """One place of the unit, and the item in it; "" for its own."""
-
-    name: str
-    item: str
-
-
-class OnTrialView(View):
-    """An item that sits in the unit for trying."""
-
-    repair: str
-    name: str
-    item: str
-    health: str
-
-
-class ConfigurationView(View):
-    """What sits where, and what to ask while another's item is in."""
-
-    places: list[PlaceNowView]
-    on_trial: list[OnTrialView]
-    asks: list[QuestionView]
 
 
 class JobView(View):

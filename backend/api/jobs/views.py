@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from typing import Literal
 
 from api.drives.views import drive_view
+from api.jobs import diagnosis_schemas as d
 from api.jobs import schemas as s
 from api.jobs.custody_views import custody_fields
 from api.jobs.diagnosis_schemas import WeightView
@@ -80,12 +81,12 @@ def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
     )
 
 
-def _configuration(shown: OpenJob) -> s.ConfigurationView:
+def _configuration(shown: OpenJob) -> d.ConfigurationView:
     job = shown.job
     names = {c.repair: LEVELS[LEVEL_OF_REPAIR[c.repair]].name for c in job.on_trial}
-    return s.ConfigurationView(
-        places=[s.PlaceNowView.model_validate(p) for p in places(job.on_trial, job.model.sheet.family)],
-        on_trial=[s.OnTrialView(repair=c.repair, name=names[c.repair], item=c.item, health=c.health) for c in job.on_trial],
+    return d.ConfigurationView(
+        places=[d.PlaceNowView.model_validate(p) for p in places(job.on_trial, job.model.sheet.family)],
+        on_trial=[d.OnTrialView(repair=c.repair, name=names[c.repair], item=c.item, health=c.health) for c in job.on_trial],
         asks=[question_view(q) for q in to_ask_again(shown.state.belief, job.on_trial)] if job.on_trial else [],
     )
 
