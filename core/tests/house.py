@@ -4,6 +4,8 @@ from dataclasses import astuple, dataclass, field, replace
 from datetime import UTC, datetime, timedelta
 from functools import cache
 
+from spindle.bench.opening.order import way_back
+from spindle.bench.opening.steps import NOTHING, read_opening
 from spindle.diagnosis.given.case import Answer, Change, Remark, Stock, Trial, TrialResult
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.diagnosis.given.economy import Economy
@@ -13,11 +15,13 @@ from spindle.faults.model import CANT_TELL, QuestionKind
 from spindle.job import effects as e
 from spindle.job.asking import Speech
 from spindle.job.kinds.check import MarkCheck
+from spindle.job.kinds.collected import Collect
 from spindle.job.kinds.consent import Consent
 from spindle.job.kinds.depth import SetDepth
 from spindle.job.kinds.hold import ClearHold, LiftHold
 from spindle.job.kinds.intake import Amend
 from spindle.job.kinds.mains import SetMains
+from spindle.job.kinds.opened import OpenStep
 from spindle.job.kinds.passed import AddPass
 from spindle.job.kinds.proposal import Propose
 from spindle.job.kinds.stage import Advance
@@ -31,6 +35,7 @@ from spindle.words.bench import Mains, Power
 from spindle.words.health import Health
 
 from .conftest import FAMILIES
+from .sounds import KEPT
 
 AT = datetime(2026, 3, 1, 9, 0, tzinfo=UTC)
 ECONOMY = Economy()
@@ -167,23 +172,45 @@ class World:
     def gone(self, piece):
         return GoneError(f"{piece.tag} is gone.")
 
+    def heard(self, name):
+        if name not in KEPT:
+            raise NotFoundError("There is no such recording.")
+        return KEPT[name]
+
+    def has_photo(self, name):
+        return name.startswith("a")
+
     def sheet(self, number):
         if not 0 < number <= len(self.house.sheets):
             raise NotFoundError("no sheet")
         return self.house.sheets[number - 1]
 
 
+_SURE = {"origin": "shop", "confidence": "sure"}
+_SCREWS = {"place": "rear", "count": 2, "head": "cross 1", "thread_mm": 3.0, "length_mm": 8.0, "depth_mm": 9.0, "reaches": "the fan"} | _SURE
+_STEPS = [
+    {"step": "Screws", "kind": "screws", "takes": "rear"},
+    {"step": "Cover", "kind": "lift off", "after": "Screws", "opens_to": "cover off", "tether": "the eject lead"},
+    {"step": "Plug", "kind": "connector", "after": "Cover", "takes": "Drive plug"},
+    {"step": "Roof", "kind": "clip", "after": "Plug", "opens_to": "drive open"},
+    {"step": "Deck", "kind": "lift off", "after": "Roof", "opens_to": "deck out", "frees": "deck"},
+]
+_PLUG = {"name": "Drive plug", "latch": "friction", "tracks": 4, "lets_go": "by its housing"} | _SURE
+OPENING = read_opening({"opening": tuple({"minutes": 1.0} | s | _SURE for s in _STEPS), "screws": (_SCREWS,), "connectors": (_PLUG,)})
+
+
 def sheets_of(sheet):
-    """Three sheets of one family: itself, a newer version, and one that allows less."""
+    """Three sheets of one family: itself, a newer version, and one that allows less. Of a tray it is said how it is opened."""
+    opening = OPENING if sheet.family == "tray" else NOTHING
     bare = replace(sheet, variant="X-1", has_trimmer=False, fuse_rating="", has_electrolytics=False, has_alignment=False)
-    return [SheetRef(n, s.variant, 1 + (n == 2), compile_model(s)) for n, s in enumerate((sheet, sheet, bare), start=1)]
+    return [SheetRef(n, s.variant, 1 + (n == 2), compile_model(s), NOTHING if s is bare else opening) for n, s in enumerate((sheet, sheet, bare), start=1)]
 
 
 SHEETS = {family: sheets_of(sheet) for family, sheet in FAMILIES.items()}
 WHOLE = {p.id: p.choices[0].id for p in PROMPTS}
 
 
-def forward(job):  # noqa: C901  # one way for each stage
+def forward(job):  # noqa: C901, PLR0912  # one way for each stage
     """What a bench would do next: the way of a straightforward job, so that every stage is reached."""
     state = state_of(job, ECONOMY)
     if not state.missing:
@@ -214,8 +241,18 @@ def forward(job):  # noqa: C901  # one way for each stage
         return MarkStep(step.id, True, job.model.sheet.fuse_rating)
     if job.stage is Stage.PROVE:
         check = next((c for c in state.checks if c.id not in job.checks), None)
-        return (SetDepth(0) if job.depth else None) or live or (MarkCheck(check.id, True) if check else AddPass(True))
-    return SetMains(Power.OUT) if job.power is not Power.OUT else SetDepth(0) if job.depth else Remark("waits")
+        if state.missing[0].code == "mains" or job.depth or job.mat.open:
+            return SetMains(Power.OUT) if job.power is not Power.OUT else shutting(job)
+        return live or (MarkCheck(check.id, True) if check else AddPass(True))
+    if state.missing[0].code == "collected":
+        return Collect("Wenna")
+    return SetMains(Power.OUT) if job.power is not Power.OUT else shutting(job) if job.depth or job.mat.open else Remark("waits")
+
+
+def shutting(job):
+    """What shuts a unit next: what lies on the mat goes back one by one."""
+    moves = way_back(job.start.sheet.opening, job.mat.open).moves
+    return OpenStep(moves[0].step.id, False) if moves else SetDepth(0)
 
 
 @cache

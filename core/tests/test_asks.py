@@ -56,3 +56,10 @@ def test_an_ask_comes_to(case):
     house = house_at(Stage(case["at"]), case.get("family", "slot"))
     assert [[words, answered(house, words)] for words, _ in case["asks"]] == case["asks"]
     house.can_be_read("K-1")
+
+
+def test_a_unit_that_was_turned_lies_as_it_was_turned_to():
+    house = house_at(Stage.ISOLATE, "tray")
+    for words in ("mains state=out", "open_step step=drive:Screws is_open=true turned_to=underside"):
+        answered(house, words)
+    assert house.jobs["K-1"].mat.side == "underside"

@@ -5,7 +5,7 @@ from contextlib import nullcontext
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from spindle.bench.fuse_replacement import check_replacement
+from spindle.bench.fuse import check_replacement
 from spindle.bench.proof import proof_profile
 from spindle.diagnosis.belief.ending import MAX_PASSES, MIN_PASSES, passes_needed
 from spindle.drives.fuse import Fuse, parse_fuse
@@ -78,9 +78,11 @@ def test_fuse_rating_that_cannot_be_read_says_so(text):
         (Stage.AGREE, JobFacts(proposed_cents=4000, agreed_cents=4500, needs_consent="stopgap"), {"consent_kind"}),
         (Stage.PROVE, JobFacts(failed_checks=("x",), depth=1), {"closed", "failed"}),
         (Stage.PROVE, JobFacts(ends_unrepaired=True), set()),
+        (Stage.PROVE, JobFacts(ends_unrepaired=True, is_live=True), {"mains"}),
         (Stage.PROVE, JobFacts(has_trial=True, passes=3, passes_needed=3), {"trial_clean"}),
         (Stage.PROVE, JobFacts(has_trial=True, trial_is_clean=True, passes=3, passes_needed=3), set()),
-        (Stage.HAND_BACK, JobFacts(is_live=True), {"mains"}),
+        (Stage.HAND_BACK, JobFacts(is_live=True), {"mains", "collected"}),
+        (Stage.HAND_BACK, JobFacts(is_collected=True), set()),
         (Stage.CLOSED, JobFacts(), {"closed_job"}),
     ],
 )
@@ -125,7 +127,7 @@ def test_opening_steps_leave_out_what_is_open_already():
     assert [len(steps_from(procedure, d)) - len(procedure.steps) for d in Depth] == [5, 4, 3, 2]
 
 
-@pytest.mark.parametrize(("fitted", "why"), [("F1.5A", "no volts"), ("F1.5A 32V", "fewer volts"), ("F2A250V", "larger"), ("F1.5A 300V", "")])
+@pytest.mark.parametrize(("fitted", "why"), [("F1.5A", "volts are not known"), ("F1.5A 32V", "fewer than"), ("F2A250V", "is more"), ("F1.5A 300V", "")])
 def test_t26_where_the_sheet_gives_volts_a_fuse_gives_no_fewer(fitted, why):
     refused = pytest.raises(RefusedError, match=why) if why else nullcontext()
     with refused:

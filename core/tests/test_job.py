@@ -7,7 +7,7 @@ from types import SimpleNamespace
 import pytest
 from spindle.diagnosis.given.case import Change, Trial, TrialResult
 from spindle.diagnosis.given.compiled import compile_model
-from spindle.errors import CaseError, NotNowError
+from spindle.errors import CaseError, ModelError, NotNowError
 from spindle.formats.drive_facts import read_drive
 from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, Speech, one
 from spindle.job.effects import ShelfPiece
@@ -279,19 +279,21 @@ def test_what_the_shelf_knows_of_a_part_goes_into_the_trial_and_seen_beats_remem
 
 def test_a_made_up_kind_of_line_needs_one_module_and_is_asked_folded_and_said():
     @dataclass(frozen=True)
-    class Photograph:
+    class Smell:
         of: str
 
     kind = LineKind(
-        "photo", lambda body, _: f"Photo of {body['of']}", lambda job, line: replace(job, looks={**job.looks, "photo": line.body["of"]}),
-        (AskKind("photograph", Photograph, lambda _job, ask, _world: one("photo", {"of": ask.of}), Needs(OPEN)),),
+        "smell", lambda body, _: f"Smell of {body['of']}", lambda job, line: replace(job, looks={**job.looks, "smell": line.body["of"]}),
+        (AskKind("note_smell", Smell, lambda _job, ask, _world: one("smell", {"of": ask.of}), Needs(OPEN)),),
     )  # fmt: skip
     register(kind)
     try:
-        job = after(record(), decide(record(), Photograph("lens"), NOW), at=AT, by="bram")
-        assert (job.looks, says(job.lines[0], Speech(job)), job.version) == ({"photo": "lens"}, "Photo of lens", 1)
+        job = after(record(), decide(record(), Smell("lens"), NOW), at=AT, by="bram")
+        assert (job.looks, says(job.lines[0], Speech(job)), job.version) == ({"smell": "lens"}, "Smell of lens", 1)
+        with pytest.raises(ModelError):
+            register(kind)
         with pytest.raises(NotNowError):
-            decide(record(("stage", {"from": "hand_back", "to": "closed", "depth": 0})), Photograph("lens"), NOW)
+            decide(record(("stage", {"from": "hand_back", "to": "closed", "depth": 0})), Smell("lens"), NOW)
     finally:
-        KINDS.pop("photo")
-        ASKS.pop(Photograph)
+        KINDS.pop("smell")
+        ASKS.pop(Smell)

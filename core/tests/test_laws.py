@@ -7,6 +7,7 @@ import pytest
 from hypothesis import HealthCheck, settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule, run_state_machine_as_test
+from spindle.bench.opening.order import first_needed
 from spindle.diagnosis.explaining.diagnose import diagnose
 from spindle.diagnosis.given.case import Answer, Change, Remark, Trial, TrialResult
 from spindle.drives.levels import LEVEL_OF_REPAIR
@@ -14,6 +15,7 @@ from spindle.errors import SpindleError
 from spindle.faults.model import CANT_TELL, QuestionKind
 from spindle.job.hazards import HAZARDS
 from spindle.job.kinds.check import MarkCheck
+from spindle.job.kinds.collected import Collect
 from spindle.job.kinds.consent import Consent
 from spindle.job.kinds.custody import BringOwnBack, ReleaseOwn, TakeOutOwn
 from spindle.job.kinds.depth import SetDepth
@@ -21,7 +23,10 @@ from spindle.job.kinds.drive import Identify
 from spindle.job.kinds.fit import Fit
 from spindle.job.kinds.hold import ClearHold, LiftHold
 from spindle.job.kinds.intake import Amend
+from spindle.job.kinds.left import LeaveUnit
 from spindle.job.kinds.mains import SetMains
+from spindle.job.kinds.measured import Measure
+from spindle.job.kinds.paid import TakePayment, Tender
 from spindle.job.kinds.part import NotePart, PutBack, TakePart
 from spindle.job.kinds.passed import AddPass
 from spindle.job.kinds.proposal import Propose
@@ -30,19 +35,34 @@ from spindle.job.kinds.stage import Advance, GoBack
 from spindle.job.kinds.step import MarkStep
 from spindle.job.kinds.strike import Strike
 from spindle.job.kinds.tick import Tick
+from spindle.job.kinds.told import Means, TellOwner
+from spindle.job.kinds.void import Unvoid, Void
 from spindle.job.ledger import ASKS
 from spindle.job.prompts import PROMPTS
 from spindle.job.stages import Stage
 from spindle.job.state import state_of, steps_of
-from spindle.repairs.procedure import OPENING_IDS
+from spindle.repairs.procedure import OPENING_IDS, OPENS_TO
 from spindle.words.bench import Mains, Power
 from spindle.words.health import Health
 from spindle.words.witness import Witness
 
 from .house import ECONOMY, SHEETS, House, StaleError, forward, on_the_way, value_of
+from .unit_asks import unit_asks
 
 SEQUENCES = int(os.environ.get("SPINDLE_LAWS", "2000"))
 TAGS = st.sampled_from(["K-1", "K-2"])
+
+
+VOLTS = {"quantity": "voltage", "mains": "running", "disc": "in", "switch": "any", "low": "11.6 V", "high": "12.3 V", "values": ["11.58 V"]}
+MEASURED = [
+    ("reading", VOLTS, "supply_reading"),
+    ("reading", VOLTS | {"limit_mains": "standby"}, "supply_reading"),
+    ("reading", {"quantity": "resistance", "mains": "out", "disc": "any", "switch": "any", "values": ["OL"]}, "fuse_test"),
+    ("blown", {"rating": "1.5 A fast", "supply": "12 V", "ohm": "0.4 ohm"}, "short_test"),
+    ("blown", {"rating": "1.5 A fast", "supply": "12 V", "ohm": "400 ohm"}, "short_test"),
+    ("flex", {"tracks": 2, "pitch": "1 mm", "readings": [{"where": "through", "from": 1, "to": 2, "closed": True}]}, ""),
+    ("belt", {"way": "moon"}, ""),
+]
 
 
 def one_of(data, things):
@@ -55,7 +75,6 @@ def draw(data, job, house):
     """Anything that somebody might ask."""
     pick = lambda xs: one_of(data, xs)  # noqa: E731
     repairs = [r.id for r in job.model.repairs]
-    numbers = st.integers(1, max(len(job.lines), 1) + 1)
     things = [*house.shelf, *house.own, "D-1", "x-9"]
     if data.draw(st.integers(0, 2)) == 0:
         return forward(job)
@@ -80,12 +99,21 @@ def draw(data, job, house):
         case "MarkStep":
             return MarkStep(pick([*(s.id for s in steps_of(job)), "sing"]), data.draw(st.booleans()), pick(["", "1.5 A fast", "a bit of wire"]))
         case "MarkCheck":
-            return MarkCheck(pick([*(c.id for c in state_of(job, ECONOMY).checks), "dance"]), data.draw(st.booleans()))
+            return MarkCheck(pick([*(c.id for c in state_of(job, ECONOMY).checks), "dance"]), data.draw(st.booleans()), data.draw(st.booleans()))
         case "NotePart" | "TakePart":
             repair = pick([r for r in repairs if r in LEVEL_OF_REPAIR])
             fitting = [t for t, (level, _) in house.shelf.items() if level == LEVEL_OF_REPAIR[repair]]
             return NotePart(repair, "X-1", pick(Health)) if kind is NotePart else TakePart(pick([*fitting, "D-1", *things]), repair)
+    return plainly(kind, data, job)
+
+
+def plainly(kind, data, job):
+    """An ask of a kind that needs few words."""
+    pick = lambda xs: one_of(data, xs)  # noqa: E731
+    repairs, numbers = [r.id for r in job.model.repairs], st.integers(1, max(len(job.lines), 1) + 1)
     simple = {
+        **unit_asks(data, job, pick),
+        Measure: lambda: Measure(*pick(MEASURED)),
         PutBack: lambda: PutBack(data.draw(numbers), {"reads": data.draw(st.booleans())}),
         Strike: lambda: Strike(data.draw(numbers)),
         Restore: lambda: Restore(data.draw(numbers)),
@@ -99,7 +127,13 @@ def draw(data, job, house):
         BringOwnBack: lambda: BringOwnBack(pick([*job.away, "x"])),
         ReleaseOwn: lambda: ReleaseOwn(pick([*job.away, "x"]), pick(["", "Wenna"])),
         Tick: lambda: Tick(pick(["drive", "wing"]), "there_photo_1", "Photo", data.draw(st.booleans())),
-        AddPass: lambda: AddPass(data.draw(st.booleans())),
+        AddPass: lambda: AddPass(data.draw(st.booleans()), pick([1, 3])),
+        Void: lambda: Void("twice"),
+        Unvoid: Unvoid,
+        TellOwner: lambda: TellOwner(pick(Means), "ready"),
+        TakePayment: lambda: TakePayment(pick([0, 4_500]), Tender.CASH),
+        LeaveUnit: lambda: LeaveUnit("Wenna"),
+        Collect: lambda: Collect(pick(["Wenna", "Odo"])),
         Remark: lambda: Remark("hm"),
         ClearHold: lambda: ClearHold(pick(HAZARDS)),
         LiftHold: lambda: LiftHold(pick(HAZARDS), pick(["", "Bram"]), "measured"),
@@ -113,6 +147,8 @@ def needs_power(ask, job):
         return ask.state is not Power.OUT and ask.state is not job.power
     if isinstance(ask, Answer):
         return ask.source is Witness.BENCH and ask.outcome != CANT_TELL and job.model.family_questions[ask.question].mains is Mains.LIVE
+    if isinstance(ask, Measure):
+        return ask.inputs.get("mains") == "running"
     return isinstance(ask, Trial | MarkCheck | AddPass)
 
 
@@ -144,7 +180,7 @@ class Laws(RuleBasedStateMachine):
             assert (now, {t: n for t, (_, n) in house.shelf.items()}) == (before, pieces)
             return wrote
         assert value_of(now) != value_of(before)
-        assert before.stage is not Stage.CLOSED or isinstance(ask, Remark)
+        assert before.stage is not Stage.CLOSED or isinstance(ask, Remark | TellOwner | TakePayment | Unvoid)
         if before.consents and not before.consents[-1].body["is_agreed"]:
             does = isinstance(ask, MarkStep) and ask.is_done
             tries = isinstance(ask, Trial) and before.stage is Stage.REPAIR
@@ -213,9 +249,16 @@ class Laws(RuleBasedStateMachine):
             begun = max((x.number for x in job.lines if x.kind == "stage" and x.body["to"] == "repair" and x.body["from"] == "agree"), default=0)
             for step, line in job.steps.items():
                 assert line.number > begun or step not in OPENING_IDS
-                assert line.body["is_done"]
-                assert line.body["step"] == step
-                assert shown.get(step, line.body["text"]) == line.body["text"]
+                body = line.body if line.kind == "step" else {"is_done": OPENS_TO[step] <= line.body["depth"], "step": step, "text": shown[step]}
+                assert (body["is_done"], body["step"], shown.get(step, body["text"])) == (True, step, body["text"])
+
+    @invariant()
+    def the_mat_holds_what_is_open_and_nothing_lies_under_what_is_back(self):
+        for job in self.house.jobs.values() if hasattr(self, "house") else ():
+            opening, mat = job.opening, frozenset(job.mat.open)
+            assert job.depth >= max((opening.steps[s].opens_to for s in mat if s in opening.steps), default=0)
+            assert not mat or job.stage is not Stage.CLOSED or job.is_left or job.voided
+            assert not any(first_needed(opening, s, mat) for s in mat if s in opening.steps)
 
     @invariant()
     def what_the_bench_sees_is_about_what_sits_in_it_and_it_leaves_with_its_own_parts(self):
@@ -230,7 +273,7 @@ class Laws(RuleBasedStateMachine):
             assert not job.on_trial or job.stage in {Stage.TAKEN_IN, Stage.FAULT_SEEN, Stage.ISOLATE}
 
     def teardown(self):
-        """Whatever was accepted can be read, said and diagnosed afterwards; the dearest of that is held against one job in eight."""
+        """Whatever was accepted can be read and said; the dearest, that it can be diagnosed, is held against one job in eight."""
         for tag, job in self.house.jobs.items() if hasattr(self, "house") else ():
             state = self.house.can_be_read(tag)
             if len(job.lines) % 8:

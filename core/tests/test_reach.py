@@ -8,7 +8,7 @@ from spindle.diagnosis.belief.intermittence import clean_run_likelihood, share_i
 from spindle.diagnosis.belief.posterior import believe
 from spindle.diagnosis.belief.striking import weights_of_evidence
 from spindle.diagnosis.explaining.diagnose import diagnose
-from spindle.diagnosis.given.case import Answer, Case, Finding
+from spindle.diagnosis.given.case import Answer, Case, Finding, Weight
 from spindle.diagnosis.given.case import Bench as State
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.words.bench import Instrument, Mains, Reach
@@ -123,3 +123,12 @@ def test_a_clean_run_leaves_what_was_said_of_repeats_its_weight():
 def test_nothing_wrong_is_spoken_of_from_a_third_on(words, says):
     told = [n.text for n in Bench(words).found.notices if n.code == "nothing_wrong"]
     assert [t.startswith(says) for t in told] == ([True] if says else [])
+
+
+@pytest.mark.parametrize(("share", "reason"), [(0.9, "not_reached"), (0.7, None)])
+def test_a_doubtful_sound_puts_no_question_out_of_reach(share, reason):
+    rest = (1.0 - share) / 3
+    weights = tuple(Weight(o, share if o == "never" else rest) for o in ("holds", "cycles", "twitches", "never"))
+    heard = Finding("f0", Answer("spins", "never", weights=weights))
+    found = believe((heard, Finding("f1", Answer("game_bd", "fails"))), MODELS["slot"]).evidence.left_out.get("f1")
+    assert (found.value if found else None) == reason

@@ -105,8 +105,14 @@ def cells(column):
     return text.filter(lambda t: t and not t.startswith(FORMULA_STARTS))
 
 
+NAMES = {"after", "takes", "at"}
+"""Columns that name other rows: what they may say is told in test_opening.py."""
+
+
 def row_of(table):
-    return st.fixed_dictionaries({c.id: st.none() | cells(c) if c.optional else cells(c) for c in table.columns}).map(lambda r: _in_order(table, r))
+    return st.fixed_dictionaries(
+        {c.id: st.none() if c.optional and c.id in NAMES else st.none() | cells(c) if c.optional else cells(c) for c in table.columns}
+    ).map(lambda r: _in_order(table, r))
 
 
 def _in_order(table, row):
@@ -124,7 +130,11 @@ tables = st.sampled_from(list(TABLES.values())).flatmap(
 def test_any_table_survives_json_and_csv_unchanged(told):
     table, rows = told
     read = read_rows(table, rows, "")
-    again = read_sheet(parse_json(json.dumps(write_sheet(read_sheet(changed(("tables",), {table.id: rows}))) | {}).encode())) if table.id != "fuses" else None
+    again = (
+        read_sheet(parse_json(json.dumps(write_sheet(read_sheet(changed(("tables",), {table.id: rows}))) | {}).encode()))
+        if table.id not in ("fuses", "ways")
+        else None
+    )
     assert again is None or again.rows(table.id) == read
     assert read_csv(table, write_csv(table, read)) == read
 
@@ -133,9 +143,9 @@ CSV = [
     ("", "line 1"),
     ("name\r\nx\r\n", "line 1"),
     ("{head}\r\nT1,650,700\r\n", "line 2"),
-    ("{head}\r\nT1,650,seven,840,not known,,shop,fair,\r\n", "line 2, low_ohm"),
-    ("{head}\r\n=1+1,650,700,840,not known,,shop,fair,\r\n", "line 2, name"),
-    ("{head}\r\nT1,650,700,840,not known,,shop,fair,\r\n\r\nT1,650,700,840,not known,,shop,fair,\r\n", "line 4"),
+    ("{head}\r\nT1,650,seven,840,not known,,,,,shop,fair,\r\n", "line 2, low_ohm"),
+    ("{head}\r\n=1+1,650,700,840,not known,,,,,shop,fair,\r\n", "line 2, name"),
+    ("{head}\r\nT1,650,700,840,not known,,,,,shop,fair,\r\n\r\nT1,650,700,840,not known,,,,,shop,fair,\r\n", "line 4"),
     ('{head}\r\n"T1,650\r\n', "line 2"),
 ]
 
@@ -146,6 +156,11 @@ def test_a_bad_csv_names_line_and_column(text, place):
     with pytest.raises(CaseError) as caught:
         read_csv(table, text.format(head=",".join(c.id for c in table.columns)))
     assert caught.value.place == place
+
+
+def test_a_csv_from_before_a_column_was_there_still_reads():
+    old = "name,nm,low_ohm,high_ohm,more_light,place,origin,confidence,said\r\nT1,650,700,840,not known,,shop,fair,\r\n"
+    assert [r["strong_ohm"] for r in read_csv(TABLES["trimmers"], old)] == [None]
 
 
 ROOT = Path(__file__).parents[2]

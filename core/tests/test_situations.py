@@ -5,7 +5,11 @@ from dataclasses import replace
 from pathlib import Path
 
 import pytest
+from spindle.diagnosis.explaining.diagnose import diagnose
+from spindle.diagnosis.given.case import Answer, Change, Setting, Weight
 from spindle.diagnosis.given.case import Bench as State
+from spindle.diagnosis.given.compiled import compile_model
+from spindle.faults.model import CANT_TELL
 from spindle.words.bench import Instrument, Power, Reach
 
 from .conftest import FAMILIES, FREE, Bench
@@ -42,3 +46,31 @@ def test_in_this_situation(case):
 def test_there_are_enough_of_each_family():
     assert len(SITUATIONS) >= 60
     assert all(sum(c["family"] == f for c in SITUATIONS) >= 15 for f in FAMILIES)
+
+
+def measured(finding):
+    """The same answer as a meter would give it that is quite sure; a count stays what it is."""
+    plain = isinstance(finding.what, Answer) and not finding.what.failed and finding.what.outcome != CANT_TELL
+    return replace(finding, what=replace(finding.what, weights=(Weight(finding.what.outcome, 1.0),))) if plain else finding
+
+
+def suspects(case):
+    return {s.id: s.p for s in diagnose(case, compile_model(case.sheet)).suspects}
+
+
+FITTED = Setting(fitted=(Change("replace_pickup", "Q-1"),))
+
+
+@pytest.mark.parametrize("fitted", [False, True])
+@pytest.mark.parametrize("found", ["takes_disc=takes spins=cycles", "lens_look=hazy game_bd=fails", "spins=never fuse_test=closed"])
+def test_a_weight_of_one_is_the_plain_answer_also_with_anothers_part_in_it(found, fitted):
+    case = Bench(found).case
+    if fitted:
+        case = replace(case, findings=tuple(replace(f, what=replace(f.what, setting=FITTED)) for f in case.findings))
+    assert suspects(replace(case, findings=tuple(map(measured, case.findings)))) == pytest.approx(suspects(case), abs=1e-9)
+
+
+@pytest.mark.parametrize("case", SITUATIONS[::6], ids=lambda c: c["what"])
+def test_a_meter_that_is_quite_sure_says_what_the_eye_says(case):
+    bench = bench_in(case)
+    assert suspects(replace(bench.case, findings=tuple(map(measured, bench.case.findings)))) == pytest.approx(suspects(bench.case), abs=1e-9)

@@ -57,7 +57,7 @@ def test_the_part_goes_where_the_promise_would_break():
     soon, later = Wish("K-1", "A", 0.7, 2, 1), Wish("K-2", "A", 0.8, 30, 9)
     (given_,) = assign([later, soon], [Spare("P-1", "x", 0.95)], fits, waits=[3, 8, 8, 20], economy=Economy())
     assert given_.job == "K-1"
-    assert "too late for it in 100 %" in given_.reason
+    assert "too late for it in >99%" in given_.reason
 
 
 def test_a_failure_that_several_pieces_share_is_a_suspicion_of_each():
@@ -97,11 +97,11 @@ def test_a_harvested_piece_takes_its_whole_along(gone, has, lacks):
 
 
 REASONS = [
-    (None, [4, 9], "nothing promised; the next delivery is about 6 days off; mends it in 40 %"),
-    (0, [4, 9], "promise passed; the next delivery is about 6 days off, too late for it in 100 %; mends it in 40 %"),
-    (1, [4, 9], "promised in 1 days; the next delivery is about 6 days off, too late for it in 100 %; mends it in 40 %"),
-    (4, [4, 9], "promised in 4 days; the next delivery is about 6 days off, too late for it in 50 %; mends it in 40 %"),
-    (20, [4, 9, 10], "promised in 20 days; the next delivery is about 9 days off; mends it in 40 %"),
+    (None, [4, 9], "nothing promised; the next delivery is about 6 days off; mends it in 40%"),
+    (0, [4, 9], "promise passed; the next delivery is about 6 days off, too late for it in >99%; mends it in 40%"),
+    (1, [4, 9], "promised in 1 days; the next delivery is about 6 days off, too late for it in >99%; mends it in 40%"),
+    (4, [4, 9], "promised in 4 days; the next delivery is about 6 days off, too late for it in 50%; mends it in 40%"),
+    (20, [4, 9, 10], "promised in 20 days; the next delivery is about 9 days off; mends it in 40%"),
 ]
 
 

@@ -1,7 +1,7 @@
 """Every trap of diagnosis by its number, on the loader family where it bites."""
 
 import pytest
-from spindle.bench.fuse_replacement import check_replacement
+from spindle.bench.fuse import check_replacement
 from spindle.diagnosis.belief.likelihood import unreliability
 from spindle.diagnosis.explaining.diagnose import diagnose
 from spindle.diagnosis.explaining.moves import MoveKind

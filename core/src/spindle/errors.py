@@ -12,7 +12,9 @@
         ├── NotFoundError     there is no such thing
         ├── NotNowError       the state does not allow it (mains, stage, rattle)
         ├── InvalidError      a value is wrong, with its place
-        └── GoneError         somebody else took the last one; says who has it and what else fits
+        ├── InputsError       several values are wrong, each with its place
+        ├── GoneError         somebody else took the last one; says who has it and what else fits
+        └── SoundError        a recording cannot be read; a code for each reason
 
 Each has a stable snake_case ``code``, says what was wrong, where, what was expected and what came, and
 carries the same as ``params`` for a screen that wants to say it in its own words.
@@ -22,13 +24,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from difflib import get_close_matches
-from typing import ClassVar
 
 
 class SpindleError(Exception):
     """Base of all errors of the core."""
 
-    code: ClassVar[str] = "spindle_error"
+    code: str = "spindle_error"
 
     def __init__(self, message: str, **params: object) -> None:
         super().__init__(message)
@@ -107,7 +108,29 @@ class InvalidError(AskError):
         super().__init__(message, place=place)
 
 
+class InputsError(AskError):
+    """Values are wrong: ``faults`` names every one with its place."""
+
+    code = "inputs_invalid"
+
+    def __init__(self, faults: Iterable[tuple[str, str]]) -> None:
+        self.faults = tuple(faults)
+        message = " ".join(f"{place}: {text}" for place, text in self.faults)
+        super().__init__(message, faults=[{"place": place, "text": text} for place, text in self.faults])
+
+
 class GoneError(AskError):
     """The last one was taken by somebody else; ``holders`` says by whom, ``others`` what else fits."""
 
     code = "gone"
+
+
+class SoundError(AskError):
+    """A recording cannot be read. Each reason has its own code (``sound_not_wav``, ``sound_too_short``, …)."""
+
+    code = "sound"
+
+    def __init__(self, code: str, message: str, **params: object) -> None:
+        super().__init__(message)
+        self.params = params
+        self.code = code

@@ -18,6 +18,8 @@ class ProofCheck:
     how: str
     question: str = ""
     """The baseline question that it repeats, if any."""
+    tries: int = 1
+    """How often it is done before it has passed."""
 
 
 _LOADER: Final = {
@@ -26,12 +28,14 @@ _LOADER: Final = {
         ProofCheck("eject_empty", "Eject command with no disc in", "The loader runs, comes to rest and takes the next disc."),
     ),
     "tray": (
-        ProofCheck("eject_loaded", "Opens and shuts with a disc in, ten times", "From the button. It stays shut until asked."),
-        ProofCheck("eject_empty", "Opens and shuts empty, ten times", "Empty is the hard case: puck and hub stick together."),
+        ProofCheck("eject_loaded", "Opens and shuts with a disc in, ten times", "From the button. It stays shut until asked.", tries=10),
+        ProofCheck("eject_empty", "Opens and shuts empty, ten times", "Empty is the hard case: puck and hub stick together.", tries=10),
     ),
     "lid": (
         ProofCheck("eject_loaded", "Disc snaps home and comes off by hand", "Three balls click; it lifts off without bending."),
-        ProofCheck("interlock", "Lifting the lid stops it, ten times", "The laser must be dark the moment the lid lifts, or the unit does not go back."),
+        ProofCheck(
+            "interlock", "Lifting the lid stops it, ten times", "The laser must be dark the moment the lid lifts, or the unit does not go back.", tries=10
+        ),
     ),
 }
 """What proves the loader of each family."""

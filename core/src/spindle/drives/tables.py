@@ -1,9 +1,9 @@
-"""The tables of a drive sheet, declared once: reading, writing, CSV, the JSON schema and the editor all follow from here."""
+"""The tables of a drive sheet and of a console's, declared once: reading, writing, CSV, the JSON schema and the editor all follow from here."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from types import MappingProxyType
 from typing import Any, Final, Literal
@@ -82,3 +82,14 @@ def _table(entry: Mapping[str, Any]) -> Table:
 
 
 TABLES: Final[Mapping[str, Table]] = MappingProxyType({e["id"]: _table(e) for e in read_toml("spindle.drives", "tables")["tables"]})
+
+OUTSIDE: Final = ("opening", "ways", "screws", "connectors", "notes")
+
+
+def _outside(table: Table) -> Table:
+    """Return a table as a console's sheet has it: what is outside the drive is of no level of it."""
+    return replace(table, columns=tuple(c for c in table.columns if c.id != "level"), key=tuple(k for k in table.key if k != "level"))
+
+
+CONSOLE_TABLES: Final[Mapping[str, Table]] = MappingProxyType({name: _outside(TABLES[name]) for name in OUTSIDE})
+"""What a console's sheet holds, said once for all the drives that it may carry: how it is opened down to the drive."""

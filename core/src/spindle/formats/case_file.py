@@ -6,7 +6,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import asdict, fields, replace
 from typing import Any, Final
 
-from spindle.diagnosis.given.case import Answer, Bench, Case, Change, Finding, Remark, Setting, Stock, Trial, TrialResult
+from spindle.diagnosis.given.case import Answer, Bench, Case, Change, Finding, Remark, Setting, Stock, Trial, TrialResult, Weight
 from spindle.diagnosis.given.economy import Economy
 from spindle.drives.sheet import DriveSheet
 from spindle.errors import CaseError, UnknownWordError
@@ -131,13 +131,34 @@ def read_what(kind: str, value: object, place: str) -> Answer | Trial | Remark:
 
 
 def _answer(value: object, place: str) -> Answer:
-    entry = Place(value, place, ("question", "outcome", "source", "tries", "failed", "seconds", "setting"))
+    entry = Place(value, place, ("question", "outcome", "source", "tries", "failed", "seconds", "setting", "weights"))
     tries, failed = entry.count("tries"), entry.count("failed")
     if failed is not None and (tries is None or failed > tries):
         raise CaseError(entry.at("failed"), f"{failed} failures of {tries} tries")
     seconds = entry.number("seconds", 0.0, low=0.1, high=3600) if "seconds" in entry else None
     setting = _setting(entry.raw("setting"), entry.at("setting")) if "setting" in entry else Setting()
-    return Answer(entry.text("question"), entry.text("outcome"), entry.choice("source", Witness, Witness.BENCH), tries, failed, seconds, setting)
+    return Answer(
+        entry.text("question"), entry.text("outcome"), entry.choice("source", Witness, Witness.BENCH), tries, failed, seconds, setting, _weights(entry)
+    )
+
+
+def _weights(entry: Place) -> tuple[Weight, ...]:
+    """Return how far a measured answer speaks for each outcome: shares that sum to 1, the most for the outcome that is named."""
+    found = tuple(w for w in entry.items("weights", _weight) if isinstance(w, Weight))
+    if not found:
+        return ()
+    if abs(sum(w.share for w in found) - 1.0) > 1e-6 or len({w.outcome for w in found}) < len(found):
+        raise CaseError(entry.at("weights"), "the shares of different outcomes have to sum to 1")
+    if max(found, key=lambda w: w.share).outcome != entry.text("outcome"):
+        raise CaseError(
+            entry.at("weights"), f"the most speaks for {max(found, key=lambda w: w.share).outcome!r}, and the outcome says {entry.text('outcome')!r}"
+        )
+    return found
+
+
+def _weight(value: object, place: str) -> Weight:
+    entry = Place(value, place, ("outcome", "share"))
+    return Weight(entry.text("outcome"), entry.number("share", 0.0, low=0.0, high=1.0))
 
 
 def _setting(value: object, place: str) -> Setting:
@@ -215,6 +236,7 @@ def write_what(what: Answer | Trial | Remark) -> dict[str, object]:
     setting = {k: v for k, v in asdict(what.setting).items() if v}
     setting |= {"fitted": [write_stock(c) for c in what.setting.fitted]} if what.setting.fitted else {}
     counts |= {"setting": setting} if setting else {}
+    counts |= {"weights": [asdict(w) for w in what.weights]} if what.weights else {}
     return {"question": what.question, "outcome": what.outcome, "source": what.source.value, **counts}
 
 

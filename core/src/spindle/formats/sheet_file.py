@@ -6,6 +6,7 @@ import json
 from dataclasses import fields
 from typing import Any, Final
 
+from spindle.bench.opening.steps import read_opening
 from spindle.drives.features import FEATURES
 from spindle.drives.full_sheet import DEFAULT, FullSheet, Provenance
 from spindle.drives.sheet import DriveSheet
@@ -105,30 +106,47 @@ def read_sheet(value: object) -> FullSheet:
 
 def _sheet(value: object) -> FullSheet:
     sheet = Place(value, "", ("format", "version", "maker", "console", "revision", "drive", "looks", "tables", "sources"))
-    if sheet.raw("format") != FORMAT:
-        raise CaseError("/format", f"expected {FORMAT!r}, got {str(sheet.raw('format'))[:MAX_NAME]!r}")
-    if sheet.raw("version") != VERSION or isinstance(sheet.raw("version"), bool):
-        raise CaseError("/version", f"this program reads version {VERSION}, got {str(sheet.raw('version'))[:MAX_NAME]}")
+    check_head(sheet, FORMAT, VERSION)
     drive = read_drive(sheet.raw("drive"), "/drive")
-    _name(drive.variant, "/drive/variant")
+    read_name(drive.variant, "/drive/variant")
     if "/" in drive.variant:
         raise CaseError("/drive/variant", "a name with “/” in it has no address; write “-” instead")
     full = FullSheet(
-        _name(sheet.text("maker"), "/maker"),
-        _name(sheet.text("console"), "/console"),
-        _name(sheet.text("revision"), "/revision"),
+        read_name(sheet.text("maker"), "/maker"),
+        read_name(sheet.text("console"), "/console"),
+        read_name(sheet.text("revision"), "/revision"),
         drive,
         _looks(sheet),
         read_tables(sheet.pairs("tables"), "/tables"),
         _sources(sheet),
     )
+    read_opening(full.tables)
     ratings = [r["rating"] for r in full.rows("fuses")]
     if ratings and drive.fuse_rating not in ratings:
         raise CaseError("/drive/fuse_rating", f"{drive.fuse_rating!r} is none of the table's fuses: {', '.join(map(str, ratings))}")
     return full
 
 
-def _name(value: str, place: str) -> str:
+def check_head(file: Place, form: str, version: int) -> None:
+    """Refuse a file of another format or version.
+
+    Raises
+    ------
+    CaseError
+    """
+    if file.raw("format") != form:
+        raise CaseError("/format", f"expected {form!r}, got {str(file.raw('format'))[:MAX_NAME]!r}")
+    if file.raw("version") != version or isinstance(file.raw("version"), bool):
+        raise CaseError("/version", f"this program reads version {version}, got {str(file.raw('version'))[:MAX_NAME]}")
+
+
+def read_name(value: str, place: str) -> str:
+    """Return a name that a label can show.
+
+    Raises
+    ------
+    CaseError
+    """
     is_odd = value != value.strip() or value.startswith(FORMULA_STARTS) or any(ord(c) < 32 for c in value)
     if not value or len(value) > MAX_NAME or is_odd or is_unfit(value):
         raise CaseError(place, f"expected a name of 1 to {MAX_NAME} characters, without blanks around it, that is no formula")

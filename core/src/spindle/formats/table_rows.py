@@ -17,16 +17,16 @@ FORMULA_STARTS: Final = ("=", "+", "-", "@", "\t", "\r")
 """A text cell that begins so would be run as a formula by a spreadsheet; it is refused wherever it comes from."""
 
 
-def read_tables(value: object, place: str) -> dict[str, tuple[Row, ...]]:
-    """Return the tables of a sheet; a table that is not there is empty.
+def read_tables(value: object, place: str, known: Mapping[str, Table] = TABLES) -> dict[str, tuple[Row, ...]]:
+    """Return the tables of a sheet, a drive's or (``known``) a console's; a table that is not there is empty.
 
     Raises
     ------
     CaseError
         At the first cell that is wrong, a row that is named twice, or limits the wrong way round.
     """
-    tables = Place(value, place, TABLES)
-    return {name: read_rows(table, tables.items(name, lambda row, _: row), tables.at(name)) for name, table in TABLES.items() if name in tables}
+    tables = Place(value, place, known)
+    return {name: read_rows(table, tables.items(name, lambda row, _: row), tables.at(name)) for name, table in known.items() if name in tables}
 
 
 def read_rows(table: Table, rows: Iterable[object], place: str) -> tuple[Row, ...]:
@@ -144,7 +144,8 @@ def read_csv(table: Table, text: str) -> tuple[Row, ...]:
     if not lines:
         raise CaseError("line 1", f"the first line names the columns: {','.join(columns)}")
     head = lines[0][1]
-    if sorted(head) != sorted(columns):
+    missing = [c.id for c in table.columns if c.id not in head and not c.optional and c.kind != "flag"]  # a file from before a column was there still reads
+    if missing or len(set(head)) < len(head) or not columns.keys() >= set(head):
         raise CaseError("line 1", f"the columns have to be {','.join(columns)}; got {','.join(head)[:MAX_CELL]}")
     rows = []
     for number, cells in lines[1:]:

@@ -14,6 +14,7 @@ from spindle.job.effects import Effect, ShelfPiece
 from spindle.job.line import Draft, Line
 from spindle.job.stages import NAMES, Stage
 from spindle.job.value import Job, SheetRef
+from spindle.sound.listening import Heard
 from spindle.words.bench import Depth, Instrument, Mains, Power
 from spindle.words.duty import Duty
 
@@ -48,6 +49,12 @@ class World(Protocol):
 
     def gone(self, piece: ShelfPiece) -> NotNowError | Exception:
         """Return the error that says who has the last one and what else fits."""
+
+    def has_photo(self, name: str) -> bool:
+        """Tell whether the picture of that hash was sent."""
+
+    def heard(self, name: str) -> Heard:
+        """Return what is in the recording of that hash, or raise NotFoundError."""
 
     def sheet(self, number: int) -> SheetRef:
         """Return a version of a drive sheet, or raise NotFoundError."""
@@ -91,7 +98,7 @@ class Needs:
                 raise NotNowError("This job is closed. A return opens a new one.", reason="closed")
             where = " or ".join(NAMES[s] for s in Stage if s in self.when) or "no stage"
             raise NotNowError(f"The job is at {NAMES[job.stage]}: this is done at {where}.", reason="other_stage")
-        if self.depth is not None and job.depth != self.depth:
+        if self.depth is not None and (job.depth != self.depth or (self.depth is Depth.CLOSED and job.mat.open)):
             raise NotNowError("Close the unit first: proof counts with the screws in.", reason="open")
         check_mains(job, self.mains, now)
 
@@ -122,11 +129,6 @@ def check_power(job: Job, now: datetime) -> None:
     held = job.hazards(now)
     if held:
         raise NotNowError(f"Mains stays out. {held[0].text}", reason="power_held")
-
-
-def opened_to(job: Job, depth: Depth) -> tuple[Draft, ...]:
-    """Return the line that says how far a step has opened the unit, if it was not as open before."""
-    return (Draft("depth", {"depth": int(depth)}),) if depth > job.depth else ()
 
 
 @dataclass(frozen=True, slots=True)

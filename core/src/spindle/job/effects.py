@@ -75,13 +75,20 @@ class OwnLeft:
 
 
 @dataclass(frozen=True, slots=True)
+class UnitLeft:
+    """The owner leaves the unit with the shop: it becomes a donor."""
+
+    by_name: str
+
+
+@dataclass(frozen=True, slots=True)
 class UseSheet:
     """The job goes by another sheet from here."""
 
     sheet: SheetRef
 
 
-Effect = Take | GiveBack | FitForGood | Want | Unwant | OwnOut | OwnBack | OwnLeft | UseSheet
+Effect = Take | GiveBack | FitForGood | Want | Unwant | OwnOut | OwnBack | OwnLeft | UnitLeft | UseSheet
 
 
 @dataclass(frozen=True, slots=True)

@@ -48,6 +48,16 @@ HAZARDS: Final = MappingProxyType(
             "The board was soldered since the last short test. Measure from the load side of the fuse to ground before power returns.",
             clears="Short test done: no short",
         ),
+        "short": HazardKind(
+            "a short behind the fuse",
+            "A short behind the fuse is not ruled out: power would blow it again, or burn what shorts. Find it, then measure from the fed side to ground.",
+            clears="Measured again: no short",
+        ),
+        "flex": HazardKind(
+            "flex one over or short",
+            "A flex may sit one track over, or two of its tracks are short: a line stands on its neighbour's. Seat it again, then read it track by track.",
+            clears="Seated again and read: sound",
+        ),
         "polarity": HazardKind(
             "capacitors changed",
             "Capacitors were changed, and their polarity was not seen twice since. A reversed one bursts.",
@@ -57,7 +67,9 @@ HAZARDS: Final = MappingProxyType(
 )
 
 
-_LOOSE: Final = MappingProxyType({"rattle": ("rattle", "rattles", "silent"), "object_search": ("object", "found", "nothing")})
+_LOOSE: Final = MappingProxyType(
+    {"rattle": ("rattle", "rattles", "silent"), "object_search": ("object", "found", "nothing"), "short_test": ("short", "short", "none")}
+)
 """Question -> the hold that it opens, the answer that opens it, the answer that clears it."""
 
 
@@ -69,6 +81,8 @@ class Hold:
     at: datetime
     cleared_by: str = ""
     """The id of the step that cleared it, or "hand" or "finding"; "" while nothing has."""
+    of: frozenset[str] = frozenset()
+    """Which things it is about, where somebody measured them by name: a sound flex says nothing of another."""
 
     @property
     def until(self) -> datetime | None:
@@ -118,6 +132,22 @@ def after_finding(holds: Holds, finding: Finding, at: datetime) -> Holds:
     if what.outcome == loose:
         return opened(holds, (code,), at)
     return cleared(holds, (code,), "finding") if what.outcome == clear else holds
+
+
+_MEASURED: Final = MappingProxyType({"blown": "short", "flex": "flex", "objects": "object"})
+"""Calculator -> the hold that it opens where power would hurt, and clears where it would not."""
+
+
+def after_measuring(holds: Holds, tool: str, about: str, may_power: bool | None, at: datetime) -> Holds:
+    """Return the holds after a calculator has said of one thing whether power may follow; None says nothing, and clears nothing."""
+    code = _MEASURED.get(tool)
+    if code is None or may_power is None:
+        return holds
+    was = holds.get(code)
+    others = frozenset() if was is None or was.cleared_by else was.of - {about}
+    if not may_power:
+        return {**holds, code: Hold(code, at, of=others | {about})}
+    return {**holds, code: replace(holds[code], of=others)} if others else cleared(holds, (code,), "finding")
 
 
 def open_hazards(holds: Holds, now: datetime) -> tuple[Hazard, ...]:

@@ -13,7 +13,7 @@ from importlib import import_module
 from pkgutil import iter_modules
 from typing import Any
 
-from spindle.errors import CaseError
+from spindle.errors import CaseError, ModelError
 from spindle.job import kinds
 from spindle.job.asking import AskKind, Decision, LineKind, Speech, World
 from spindle.job.effects import UseSheet
@@ -33,7 +33,15 @@ ASKS: dict[type, AskKind] = {}
 
 
 def register(kind: LineKind) -> None:
-    """Make a kind of line known."""
+    """Make a kind of line known.
+
+    Raises
+    ------
+    ModelError
+        If there is one of that name: its tapes would be read by the other's rules.
+    """
+    if kind.name in KINDS:
+        raise ModelError(f"there are two kinds of line called {kind.name!r}")
     KINDS[kind.name] = kind
     ASKS.update({ask.body: ask for ask in kind.asks})
 

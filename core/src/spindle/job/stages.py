@@ -23,6 +23,15 @@ class Stage(StrEnum):
     CLOSED = "closed"
 
 
+class Acts(StrEnum):
+    """Who must act next on a job."""
+
+    BENCH = "bench"
+    COUNTER = "counter"
+    OWNER = "owner"
+    COLLECT = "collect"
+
+
 ORDER: Final = tuple(Stage)
 NAMES: Final = MappingProxyType(
     {
@@ -79,6 +88,8 @@ class JobFacts:
     is_probable: bool = False
     """More passes would cost more than the returns they save: "probable" is a valid end (C20)."""
     depth: int = 0
+    left_open: tuple[str, ...] = ()
+    """What lies on the mat still, in the order in which it goes back."""
     is_live: bool = False
     ends_unrepaired: bool = False
     """The unit goes back as it is, by decision: no repair to prove."""
@@ -92,6 +103,8 @@ class JobFacts:
     """Parts taken from the shelf for it that no clean trial has fitted."""
     on_trial: tuple[str, ...] = ()
     """What sits in it for trying instead of its own parts."""
+    is_collected: bool = False
+    """Somebody has come for it."""
 
 
 @dataclass(frozen=True)
@@ -156,11 +169,16 @@ def _repair(f: JobFacts) -> list[tuple[bool, str, str]]:
     ]
 
 
+def _shut(f: JobFacts, says: str) -> tuple[bool, str, str]:
+    left = f" {len(f.left_open)} steps back still, next: {f.left_open[0]}." if f.left_open else ""
+    return f.depth == 0 and not f.left_open, "closed", f"{says}{left}"
+
+
 def _prove(f: JobFacts) -> list[tuple[bool, str, str]]:
     done = f.ends_unrepaired
     short = f.passes_needed - f.passes
     return [
-        (f.depth == 0, "closed", "The unit closed: proof counts with the screws in."),
+        _shut(f, "The unit closed: proof counts with the screws in."),
         (
             done or not f.has_trial or f.trial_is_clean,
             "trial_clean",
@@ -169,15 +187,17 @@ def _prove(f: JobFacts) -> list[tuple[bool, str, str]]:
         (done or not f.failed_checks, "failed", f"Failed in the proof: {', '.join(f.failed_checks)}. Go back to Isolate."),
         (done or not f.open_checks, "checks", f"{len(f.open_checks)} checks still open, next: {f.open_checks[0] if f.open_checks else ''}"),
         (done or short <= 0 or f.is_probable, "passes", f"{short} more clean passes in a row ({f.passes} of {f.passes_needed})."),
+        (not f.is_live, "mains", "Mains out: the proof is done, and the counter hands back what is unplugged."),
     ]
 
 
 def _hand_back(f: JobFacts) -> list[tuple[bool, str, str]]:
     return [
-        (f.depth == 0, "closed", "The unit closed."),
+        _shut(f, "The unit closed."),
         (not f.is_live, "mains", "Mains out before it leaves the bench."),
         (not f.away, "custody", f"Still out of the unit: {', '.join(f.away)}. It goes back, or the owner leaves it here in so many words."),
         (not f.loose, "loose", f"Taken from the shelf and not fitted: {', '.join(f.loose)}. Put it back, or log the trial with it."),
+        (f.is_collected, "collected", "Somebody to fetch it: write down who."),
     ]
 
 

@@ -8,6 +8,7 @@ from datetime import datetime
 from typing import Any, Final
 
 from spindle.bench.classes import classes_to_try
+from spindle.bench.opening.mat import left_open
 from spindle.bench.proof import ProofCheck, proof_profile
 from spindle.diagnosis.belief.ending import CONFIDENCE, Ending, judge_ending, tries_to_be_sound
 from spindle.diagnosis.belief.posterior import Belief, believe
@@ -19,7 +20,7 @@ from spindle.formats.case_file import read_stock
 from spindle.job.hazards import END_OF_TIME, HAZARDS
 from spindle.job.line import Line
 from spindle.job.prompts import open_prompts
-from spindle.job.stages import JobFacts, Missing, missing
+from spindle.job.stages import Acts, JobFacts, Missing, Stage, missing
 from spindle.job.value import Job
 from spindle.offers.ends import ENDS
 from spindle.offers.handing_back import Cause, cause_of
@@ -30,6 +31,7 @@ from spindle.words.bench import Instrument, Power
 _SEEN_KINDS = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
 
 
+REPAIRED: Final = "Repaired"
 SERVICED: Final = "Serviced"
 
 
@@ -64,7 +66,7 @@ class JobState:
             return ENDS[self.job.proposal.end].verdict
         if self.is_service:
             return SERVICED
-        return "Repaired" if self.p_fixed > 0 else "Not repaired yet"
+        return REPAIRED if self.p_fixed > 0 else "Not repaired yet"
 
     @property
     def cause(self) -> Cause:
@@ -74,11 +76,29 @@ class JobState:
         return cause_of(self.belief, self.job.model, self.job.proposal.end if self.job.proposal else "")
 
     @property
+    def acts(self) -> Acts:
+        """Who must act next, a part that is not here yet left out: that is the shelf's to say."""
+        codes = {m.code for m in self.missing}
+        if self.job.stage is Stage.HAND_BACK and codes <= {"collected"}:
+            return Acts.COLLECT
+        if self.job.stage is Stage.TAKEN_IN or self.job.owner_asks:
+            return Acts.COUNTER
+        return Acts.OWNER if codes & {"consent", "consent_kind", "refused"} else Acts.BENCH
+
+    @property
+    def guarantee_days(self) -> int:
+        """The days of guarantee that its repair comes with; 0 where nothing was cured."""
+        is_cured = not (self.job.proposal and self.job.proposal.end) and (self.is_service or self.p_fixed > 0)
+        return self.procedure.guarantee_days if self.procedure and is_cured else 0
+
+    @property
     def waits_for(self) -> str:
         """What the job waits for, in a sentence."""
         lasting = self.job.hazards(END_OF_TIME)  # what passes by itself is not waited for
         if lasting:
             return lasting[0].text
+        if self.job.owner_asks:
+            return self.job.owner_asks
         return self.missing[0].text if self.missing else ""
 
 
@@ -170,12 +190,14 @@ def _facts(job: Job, belief: Belief, ending: Ending, steps: tuple[Step, ...], ch
         passes_needed=ending.passes_wanted,
         is_probable=ending.verdict == "probable",
         depth=int(job.depth),
+        left_open=left_open(job.mat, job.opening),
         is_live=job.power is not Power.OUT,
         ends_unrepaired=proposal is not None and not proposal.repair,
         tries_missing=_tries_missing(job, belief),
         away=tuple(f"{tag} {line.body['name']}" for tag, line in job.away.items()),
         loose=job.loose,
         on_trial=tuple(c.item for c in job.on_trial),
+        is_collected=job.collected is not None,
     )
 
 

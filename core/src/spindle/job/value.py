@@ -5,12 +5,17 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from datetime import date, datetime
+from typing import Any
 
+from spindle.bench.opening.mat import Mat
+from spindle.bench.opening.recording import recorded_opening
+from spindle.bench.opening.steps import NOTHING, Opening, joined
 from spindle.diagnosis.given.case import Answer, Change, Finding, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.drives.levels import LEVELS
 from spindle.job.hazards import Hazard, Holds, open_hazards
 from spindle.job.line import Line
+from spindle.job.recordings import Photo, Sound
 from spindle.job.stages import Stage
 from spindle.words.bench import Depth, Power
 
@@ -27,6 +32,10 @@ class Notes:
     promised_on: date | None = None
     condition: Mapping[str, str] = field(default_factory=dict)
     """Prompt id -> choice id."""
+    returns: str = ""
+    """Tag of the job after which this unit came back; "" if it is here for the first time."""
+    is_covered: bool = False
+    """It is back with the same fault inside its guarantee: the owner pays nothing."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +46,8 @@ class SheetRef:
     variant: str
     version: int
     model: CompiledModel
+    opening: Opening = NOTHING
+    """How a unit with it is opened, by the sheets of console and drive; empty if they do not say."""
 
     @property
     def name(self) -> str:
@@ -88,7 +99,17 @@ class Job:
     away : own parts that are out of the unit, by tag; ``own_out`` counts all that ever were
     looks : what the eye saw of the drive, for the identification key
     repair_depth : how deep the unit was open when the repair began: its steps start there
+    mat : which steps in are open, and the places whose screw is not simply its own
+    owner_wants : a question or wish of the owner that nobody has answered yet
+    recorded, records : steps that were written down while a unit was opened that no sheet knows, and the numbers of their lines
+    photos : those that stand, by the number of their line
+    sounds : recordings that stand, by the number of their line
     steps, ticks : what was done, by the id of the step; of swap plans by plan and step
+    checks, tried : of the proof: which passed; of those that are done several times, how often they were good so far
+    proofs : numbers of the lines of the proof that stand: they can be struck
+    told, collected : who told the owner what, and who fetched the unit
+    paid : what was paid in all and how, None if nobody wrote it down
+    voided : why it was taken in by mistake, and where it stood then; None for a real job
     on_trial : what sits in it for trying instead of its own parts
     trial_at : place in ``findings`` of the trial since the proposal, -1 if there is none
     """
@@ -113,10 +134,22 @@ class Job:
     steps: Mapping[str, Line] = field(default_factory=dict)
     ticks: Mapping[str, Line] = field(default_factory=dict)
     checks: Mapping[str, bool] = field(default_factory=dict)
+    tried: Mapping[str, int] = field(default_factory=dict)
+    proofs: frozenset[int] = frozenset()
     passes: int = 0
     failed_passes: int = 0
     on_trial: tuple[Change, ...] = ()
+    told: tuple[Line, ...] = ()
+    paid: Line | None = None
+    collected: Line | None = None
+    voided: Line | None = None
     trial_at: int = -1
+    mat: Mat = field(default_factory=Mat)
+    photos: Mapping[int, Photo] = field(default_factory=dict)
+    sounds: Mapping[int, Sound] = field(default_factory=dict)
+    owner_wants: Line | None = None
+    recorded: tuple[Mapping[str, Any], ...] = ()
+    records: frozenset[int] = frozenset()
 
     @property
     def tag(self) -> str:
@@ -138,9 +171,33 @@ class Job:
         """The number of the next line."""
         return len(self.lines) + 1
 
+    @property
+    def opening(self) -> Opening:
+        """How its unit is opened: by its sheets, and by what was recorded of it where they say nothing."""
+        told = self.start.sheet.opening
+        return joined(told, recorded_opening(self.recorded)) if self.recorded else told
+
+    def wants_answer(self, proposal: int, since: datetime) -> bool:
+        """Tell whether the owner's word on a proposal is still wanted: it stands, no work on it has begun, and nobody has said anything since."""
+        stands = self.proposal is not None and self.proposal.number == proposal and self.stage in (Stage.ISOLATE, Stage.AGREE)
+        return stands and not any(c.at > since for c in self.consents)
+
+    @property
+    def owner_asks(self) -> str:
+        """What the owner wants besides yes and no, in a sentence; "" if nothing waits for an answer."""
+        if self.owner_wants is None:
+            return ""
+        asked = self.owner_wants.body
+        return f"The owner would rather have: {asked['name']}." if asked["name"] else f"The owner asks: {asked['text']}"
+
     def hazards(self, now: datetime) -> tuple[Hazard, ...]:
         """Return what keeps the power off at a moment."""
         return open_hazards(self.holds, now)
+
+    @property
+    def is_left(self) -> bool:
+        """True if the owner left the unit here: it is a donor, and nobody's job to repair or to fetch any more."""
+        return self.collected is not None and self.collected.kind == "left"
 
     @property
     def takings(self) -> dict[int, Line]:
@@ -183,8 +240,10 @@ class Job:
 
     @property
     def standing(self) -> frozenset[int]:
-        """Numbers of the findings and parts that are not struck: what can be struck."""
-        return frozenset(int(f.id) for f in self.findings if not f.is_struck) | frozenset(self.parts)
+        """Numbers of the findings, parts, photos, recordings, recorded steps and lines of the proof that are not struck: what can be struck."""
+        retold = frozenset(s.retold for s in self.sounds.values() if s.retold)
+        kept = frozenset(self.parts) | frozenset(self.photos) | frozenset(self.sounds) | retold
+        return frozenset(int(f.id) for f in self.findings if not f.is_struck) | kept | self.proofs | self.records
 
     @property
     def said(self) -> dict[str, Answer]:
@@ -196,6 +255,10 @@ class Job:
     def is_refused(self) -> bool:
         """True if the owner's last word was no: nothing is repaired then, whatever the limit was."""
         return bool(self.consents) and not self.consents[-1].body["is_agreed"]
+
+    def charged(self, cents: int) -> int:
+        """Return what the owner pays of an amount: nothing where the guarantee covers it."""
+        return 0 if self.notes.is_covered else cents
 
     @property
     def agreed_cents(self) -> int:

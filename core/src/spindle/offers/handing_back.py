@@ -7,9 +7,11 @@ from types import MappingProxyType
 from typing import Final
 
 from spindle.diagnosis.belief.posterior import Belief
+from spindle.diagnosis.given.case import Change, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.faults.model import LEAK, NOTHING
 from spindle.offers.ends import ENDS, UNREPAIRED
+from spindle.words.health import Health
 
 _SURE: Final = ((0.95, "nearly certain"), (0.8, "very likely"), (0.5, "likely"))
 """Least probability -> how sure that is, in an owner's words."""
@@ -61,3 +63,26 @@ def cause_of(belief: Belief, model: CompiledModel, end: str = "") -> Cause:
     if p < NAMED_FROM:
         return Cause("Cause not found for certain.")
     return Cause(f"{fault.name}.", p, next(words for least, words in _SURE if p >= least))
+
+
+_CAME_OF_IT: Final = MappingProxyType(
+    {
+        TrialResult.CLEAN: "It has worked since.",
+        TrialResult.CHANGED: "Part of the trouble was gone after it.",
+        TrialResult.NO_CHANGE: "It made no difference, so we looked further.",
+        TrialResult.WORSE: "It was worse after that, so we looked further.",
+    }
+)
+_PART: Final = MappingProxyType({Health.NEW: "a new part", Health.PROVEN: "a used part that we had seen working", Health.UNKNOWN: "a used part"})
+
+
+def told_trial(trial: Trial, model: CompiledModel) -> str:
+    """Return what was done in a trial and what came of it, as an owner reads it."""
+    done = " and ".join(_told_change(c, model) for c in trial.changes)
+    return f"We did this: {done}. {_CAME_OF_IT[trial.result]}"
+
+
+def _told_change(change: Change, model: CompiledModel) -> str:
+    repair = model.repairs[model.repair_index[change.repair]]
+    name = repair.name[0].lower() + repair.name[1:]
+    return f"{name}, with {_PART[change.health]}" if repair.uses_item else name

@@ -10,6 +10,7 @@ import numpy as np
 from scipy.optimize import linear_sum_assignment
 
 from spindle.diagnosis.given.economy import Economy
+from spindle.words.chances import percent
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,5 +79,5 @@ def saving(wish: Wish, waits: Sequence[float], economy: Economy) -> float:
 def _given(wish: Wish, piece: Spare, saves: float, waits: Sequence[float]) -> Given:
     promise = "nothing promised" if wish.days_left is None else "promise passed" if wish.days_left <= 0 else f"promised in {wish.days_left:.0f} days"
     late = 0.0 if wish.days_left is None else sum(w > wish.days_left for w in waits) / len(waits)
-    wait = f"the next delivery is about {median(waits):.0f} days off" + (f", too late for it in {100 * late:.0f} %" if late else "")
-    return Given(wish.job, piece.tag, saves, f"{promise}; {wait}; mends it in {100 * wish.p_success * piece.p_good:.0f} %")
+    wait = f"the next delivery is about {median(waits):.0f} days off" + (f", too late for it in {percent(late)}" if late else "")
+    return Given(wish.job, piece.tag, saves, f"{promise}; {wait}; mends it in {percent(wish.p_success * piece.p_good)}")

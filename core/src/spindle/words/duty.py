@@ -15,4 +15,4 @@ class Duty(StrEnum):
     HAND_BACK = "hand a unit back"
     SHEETS = "change drive sheets and what fits where"
     SHELF = "change what is on the shelf"
-    SHOP = "say what the shop has"
+    SHOP = "set what the shop has, reckons with, and who works here"

@@ -95,12 +95,12 @@ def _answer(seen: Observation, out_of_it: Floats, bad: Sequence[tuple[Floats, st
     chance = np.diff(together, axis=1, prepend=0.0)
     eps, n = unreliability(seen.source, is_tampered=is_tampered), len(upto)
     order = seen.question.mildest_first
-    return np.asarray(((1.0 - eps) * np.maximum(chance, 0.0) + eps / n)[:, [order.index(o) for o in seen.shows]].sum(axis=1))
+    return np.asarray(np.tensordot(seen.mix(order), (1.0 - eps) * np.maximum(chance, 0.0) + eps / n, axes=(0, 1)))
 
 
 def _when_away(seen: Observation, *, is_tampered: bool) -> float:
     ids, eps = [o.id for o in seen.question.outcomes], unreliability(seen.source, is_tampered=is_tampered)
-    return float((((1.0 - eps) * silent(seen.question)) + eps / len(ids))[[ids.index(o) for o in seen.shows]].sum())
+    return float((((1.0 - eps) * silent(seen.question)) + eps / len(ids)) @ seen.mix(ids))
 
 
 @lru_cache(maxsize=512)

@@ -11,6 +11,7 @@ from spindle.diagnosis.belief.trials import clean_so_far, cure_curve
 from spindle.diagnosis.given.case import TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.diagnosis.given.economy import Economy
+from spindle.words.chances import percent
 from spindle.words.money import rounded
 
 CONFIDENCE: Final = 0.95
@@ -81,14 +82,14 @@ def judge_ending(belief: Belief, model: CompiledModel, economy: Economy) -> Endi
     curve, done = cure_curve(trials, belief.p, model, belief.steadiness), clean_so_far(trials)
     wanted, now = passes_needed(curve), curve(done)
     if done >= wanted and now >= CONFIDENCE:
-        return Ending(now, done, wanted, "proven", f"{done} clean passes: {now:.0%} sure that it is cured.", shows)
+        return Ending(now, done, wanted, "proven", f"{done} clean passes: {percent(now)} sure that it is cured.", shows)
     more = max(wanted - done, 0)
     costs, saves = more * PASS_MIN * economy.rate_eur_per_min, (curve(max(wanted, done)) - now) * economy.return_eur
     if done >= MIN_PASSES and costs >= saves:
         says = (
-            f"{now:.0%} sure after {done} passes. {more} more would cost {rounded(costs, economy.sign)} "
+            f"{percent(now)} sure after {done} passes. {more} more would cost {rounded(costs, economy.sign)} "
             f"and save about {rounded(saves, economy.sign)} in returns: "
             "hand it back as probable, and say so."
         )
         return Ending(now, done, wanted, "probable", says, shows)
-    return Ending(now, done, wanted, "go_on", f"{now:.0%} sure after {done} of {wanted} clean passes.", shows)
+    return Ending(now, done, wanted, "go_on", f"{percent(now)} sure after {done} of {wanted} clean passes.", shows)

@@ -47,11 +47,12 @@ def answer_log_likelihood(seen: Observation, model: CompiledModel, *, is_home: b
     """Return log P(what was seen is logged | fault), of shape (n_faults,), eps being the unreliability of the source.
 
     Of a stage that failed now and then, it is what it does when it fails that counts here; how often it does is for the count. Where
-    it may have been several outcomes, a guess falls on each alike.
+    it may have been several outcomes, a guess falls on each alike. A measured one is virtual evidence: ``sum_o w_o P(o | fault)``.
     """
     eps = unreliability(seen.source, is_tampered=is_tampered)
     key = (seen.question.id, " ".join(seen.shows), eps, is_home)
-    if seen.seconds is None and key in model.log_rows:
+    is_kept = seen.seconds is None and not seen.weights
+    if is_kept and key in model.log_rows:
         return model.log_rows[key]
     rows = logged(seen.question, model, is_home=is_home, source=seen.source, eps=eps)
     ids = [o.id for o in seen.question.outcomes]
@@ -59,8 +60,8 @@ def answer_log_likelihood(seen: Observation, model: CompiledModel, *, is_home: b
     if seen.seconds is not None and reference is not None and seen.outcome in ("reads", "slow"):
         usual = judge_time(seen.seconds, reference).p_usual
         return np.asarray(np.log(usual * rows[ids.index("reads")] + (1.0 - usual) * rows[ids.index("slow")]))
-    row = np.asarray(np.log(rows[[ids.index(o) for o in seen.shows]].sum(axis=0)))
-    if seen.seconds is None:
+    row = np.asarray(np.log(seen.mix(ids) @ rows))
+    if is_kept:
         model.log_rows[key] = row
     return row
 
@@ -118,8 +119,9 @@ def home_log_likelihood(evidence: Evidence, model: CompiledModel) -> Floats:
     alone = np.zeros(len(model.faults))
     for seen in shared:
         eps, ids = unreliability(seen.source, is_tampered=tampered), [o.id for o in seen.question.outcomes]
-        guess = eps * len(seen.shows) / len(ids)
-        quiet = float(silent(seen.question)[[ids.index(o) for o in seen.shows]].sum())
+        mix = seen.mix(ids)
+        guess = eps * float(mix.sum()) / len(ids)
+        quiet = float(mix @ silent(seen.question))
         home = home + answer_log_likelihood(seen, model, is_home=True, is_tampered=tampered)
         away = away + np.log((1.0 - eps) * quiet + guess)
         alone = alone + answer_log_likelihood(seen, model, is_home=False, is_tampered=tampered)

@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
-from spindle.diagnosis.given.case import Answer
+import numpy as np
+
+from spindle.diagnosis.given.case import Answer, Weight
+from spindle.diagnosis.given.compiled import Floats
 from spindle.faults.model import Question
 from spindle.words.bench import Reach
 from spindle.words.witness import Witness
+
+FIRM_SHARE = 0.85
+"""Of a soft answer: under this share it proves no stage and stops none. A doubtful sound puts no question out of reach."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,6 +26,7 @@ class Observation:
     finding : id of the finding that it stands by: the newest of its question
     shows : the outcomes that it may be: one, or every failing one where it failed now and then and nobody wrote down how
     failed, tries : k of n; None where it was looked at once
+    weights : outcome to how far a measured value speaks for it, summing to 1; empty where the eye said it
     place : where the finding stands on the tape
     """
 
@@ -30,6 +38,12 @@ class Observation:
     tries: int | None = None
     seconds: float | None = None
     place: int = 0
+    weights: tuple[Weight, ...] = ()
+
+    def mix(self, outcomes: Sequence[str]) -> Floats:
+        """Return how far it speaks for each outcome, of shape (n_outcomes,): the shares of a measured one, else 1 for each that it may be."""
+        said = {w.outcome: w.share for w in self.weights} or dict.fromkeys(self.shows, 1.0)
+        return np.array([said.get(o, 0.0) for o in outcomes])
 
     @property
     def outcome(self) -> str:
@@ -50,14 +64,19 @@ class Observation:
     def proves(self) -> Reach:
         """How far the drive came at least once."""
         told = self.question.proves
-        if not told:
+        if not told or not self.is_firm:
             return Reach.NOTHING
         return Reach(max((told.get(self.outcome, Reach.NOTHING), *(told.values() if self.is_now_and_then else ()))))
 
     @property
     def halts(self) -> Reach | None:
         """What the drive did not reach at any try; None if it reached all that this can tell."""
-        return self.question.stops.get(self.outcome) if self.question.stops and not self.is_now_and_then else None
+        return self.question.stops.get(self.outcome) if self.question.stops and self.is_firm and not self.is_now_and_then else None
+
+    @property
+    def is_firm(self) -> bool:
+        """True if the eye said it, or what was measured leaves little doubt."""
+        return not self.weights or max(w.share for w in self.weights) >= FIRM_SHARE
 
     @property
     def is_now_and_then(self) -> bool:
@@ -79,7 +98,7 @@ def observed(finding: str, answer: Answer, question: Question, place: int) -> Ob
     shows: tuple[str, ...] = (answer.outcome,)
     if answer.failed and answer.outcome not in question.fails and question.fails:
         shows = question.fails
-    return Observation(finding, question, shows, answer.source, answer.failed, answer.tries, answer.seconds, place)
+    return Observation(finding, question, shows, answer.source, answer.failed, answer.tries, answer.seconds, place, answer.weights)
 
 
 def tried_again(before: Observation, now: Observation) -> Observation:

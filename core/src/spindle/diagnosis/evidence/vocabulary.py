@@ -33,6 +33,9 @@ def _check_answer(answer: Answer, model: CompiledModel, place: str) -> None:
         raise UnknownWordError(f"{place}/question", "question", answer.question, model.family_questions)
     if answer.outcome != CANT_TELL and question.outcome(answer.outcome) is None:
         raise UnknownWordError(f"{place}/outcome", "answer", answer.outcome, [o.id for o in question.outcomes])
+    for n, weight in enumerate(answer.weights):
+        if question.outcome(weight.outcome) is None:
+            raise UnknownWordError(f"{place}/weights/{n}/outcome", "answer", weight.outcome, [o.id for o in question.outcomes])
     if answer.failed == 0 and answer.tries and answer.outcome in question.fails:
         raise CaseError(f"{place}/failed", f"{answer.outcome!r} is a failure, yet none of {answer.tries} tries failed; answer what it did instead")
     if answer.seconds is not None and question.kind is not QuestionKind.DISC_CLASS:

@@ -12,10 +12,10 @@ from spindle.diagnosis.belief.two_faults import PairFit
 from spindle.diagnosis.evidence.gather import LeftOut
 from spindle.diagnosis.explaining.moves import Advice, MoveKind, Notice
 from spindle.diagnosis.explaining.swaps import swapped_twice
-from spindle.diagnosis.explaining.why import percent
 from spindle.diagnosis.given.case import Answer, Case, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.diagnosis.planning.outlook import Outlook
+from spindle.words.chances import percent
 from spindle.words.money import rounded
 
 SOUND_FROM: Final = 0.3

@@ -11,11 +11,7 @@ from spindle.diagnosis.belief.posterior import Belief
 from spindle.diagnosis.explaining.moves import AnswerPreview
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.faults.model import Repair
-
-
-def percent(p: float) -> str:
-    """Return a probability in whole percent, as it is said."""
-    return "under 1\u00a0%" if p < 0.01 else "over 99\u00a0%" if p > 0.99 else f"{round(100 * p)}\u00a0%"
+from spindle.words.chances import percent
 
 
 def why_ask(previews: Sequence[AnswerPreview], weights: Floats, model: CompiledModel) -> str:

@@ -67,8 +67,19 @@ class Setting:
 
 
 @dataclass(frozen=True, slots=True)
+class Weight:
+    """How far a measured value speaks for one answer."""
+
+    outcome: Word
+    share: Annotated[float, NumberBound(0.0, 1.0)]
+
+
+@dataclass(frozen=True, slots=True)
 class Answer:
-    """An answer to a question; ``failed`` of ``tries`` where it was tried more than once; ``seconds`` to play where timed."""
+    """An answer to a question; ``failed`` of ``tries`` where it was tried more than once; ``seconds`` to play where timed.
+
+    ``weights`` where it was measured: how far the value speaks for each answer, summing to 1; ``outcome`` is the one that it speaks for most.
+    """
 
     question: Word
     outcome: Word
@@ -77,6 +88,7 @@ class Answer:
     failed: Tries | None = None
     seconds: Annotated[float, NumberBound(0.1, 3_600)] | None = None
     setting: Setting = Setting()
+    weights: Annotated[tuple[Weight, ...], LengthBound(12)] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -52,9 +52,15 @@ class Game:
     is_over: bool = False
     is_repaired: bool = False
     """It goes home working: cured, or nothing was wrong with it."""
-    repairs: list[int] = field(default_factory=list)
+    way: list[tuple[str, int, int, int]] = field(default_factory=list)
+    """(kind, index, what came of it, the state of the bench before it) of each move in its order; the last may be to stop."""
     beliefs: list[tuple[int, float]] = field(default_factory=list)
     """(likeliest fault, its probability) before each move."""
+
+    @property
+    def repairs(self) -> list[int]:
+        """The repairs that were done, in their order."""
+        return [i for kind, i, _, _ in self.way if kind == "repair"]
 
     @property
     def cost_eur(self) -> float:
@@ -121,17 +127,19 @@ def _step(game: Game, move: Pick, problem: Problem) -> None:
     game.beliefs.append((top, float(at.w[top])))
     if move.kind == "stop":
         is_sound = problem.sound[game.unit.fault] > 0.0
+        game.way.append(("stop", -1, int(is_sound), at.state))
         game.pay("the cure" if is_sound else "giving up", float(problem.close[at.state]) + (0.0 if is_sound else problem.give_up_eur))
         game.is_over, game.is_repaired = True, bool(is_sound)
         return
     if move.kind == "ask":
         seen = int(game.unit.shows[move.index])
+        game.way.append(("ask", move.index, seen, at.state))
         game.pay("looking", problem.asking(at.state, move.index))
         after = at.after_answer(move.index, seen, problem)
     else:
         seen = int(game.unit.cures[move.index])
+        game.way.append(("repair", move.index, seen, at.state))
         game.pay("the cure" if seen else "repairs in vain", float(problem.cost[at.state, move.index]))
-        game.repairs.append(move.index)
         if seen:
             game.pay("the cure", float(problem.close_after[at.state, move.index]))
             game.pay("coming back", float(problem.fades_eur[move.index, game.unit.fault]))

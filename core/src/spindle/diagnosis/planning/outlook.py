@@ -34,6 +34,12 @@ class Outlook:
         return pick(self.position, self.choice, self.plan.problem)
 
 
+def unseen(model: CompiledModel, plan: Plan) -> Position:
+    """Return where a unit stands of which nothing is known: closed, everything still to try, and nothing opened that only our own steps open."""
+    w = np.where([bool(f.opened_by) for f in model.faults], 0.0, model.prior)
+    return Position(w / w.sum(), 0, np.ones(len(plan.repairs), dtype=bool), np.ones(len(plan.asks), dtype=bool))
+
+
 def tried_repairs(case: Case, model: CompiledModel) -> set[str]:
     """Return the repairs that are not offered again.
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Final
 
@@ -103,6 +103,36 @@ def _p_year(model: CompiledModel, sources: Sequence[Stock | None]) -> Floats:
     is_used = np.array([s is not None and s.is_donor and RANK_OF_REPAIR.get(r.id) != "whole" for r, s in zip(model.repairs, sources, strict=True)])
     p = well_after(model.lasts_months * np.where(is_used, USED_SHARE, 1.0)[:, None])
     return np.where(model.sound > 0.0, 1.0, p)
+
+
+@dataclass(frozen=True)
+class Minutes:
+    """What a plan's moves take, whatever they cost.
+
+    Attributes
+    ----------
+    ask, repair : ndarray of shape (S, Q) and (S, A)
+        Bench minutes of a move begun in that state of the bench, the way there and a repair's trial included.
+    close : ndarray of shape (S,)
+    wait_days, price_eur : ndarray of shape (A,)
+        Of the part that a repair would use.
+    """
+
+    ask: Floats
+    repair: Floats
+    close: Floats
+    wait_days: Floats
+    price_eur: Floats
+
+
+def minutes_of(plan: Plan, model: CompiledModel) -> Minutes:
+    """Return the bench minutes of each move of a plan, and the terms of its parts."""
+    ways = _Ways(model, replace(plan.economy, rate_eur_per_min=1.0))
+    terms = np.array([_price(r, s, model) for r, s in zip(plan.repairs, plan.sources, strict=True)]).reshape(-1, 2)
+    own = np.array([bench_minutes(r, model) + TRIAL_MIN for r in plan.repairs])
+    asking = np.array([ask_minutes(a, model) for a in plan.asks])
+    ask, repair = (ways.table(needs)[0] for needs in ([_needs_of(a) for a in plan.asks], [_needs_of_repair(r) for r in plan.repairs]))
+    return Minutes(ask + asking, repair + own, ways.close, terms[:, 1], terms[:, 0])
 
 
 @dataclass(frozen=True)

@@ -130,6 +130,11 @@ def depth_in(state: int) -> int:
     return state // 2
 
 
+def is_live_in(state: int) -> bool:
+    """Tell whether the mains are in, in a state."""
+    return bool(state % 2)
+
+
 @dataclass(frozen=True)
 class Asked:
     """A question as a move, or a swap test with a donor's part."""

@@ -10,9 +10,10 @@ from spindle.diagnosis.given.case import Answer
 from spindle.errors import InvalidError
 from spindle.faults.model import CANT_TELL, QuestionKind
 from spindle.formats.case_file import write_what
-from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, check_mains, opened_to
+from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, check_mains
 from spindle.job.findings import check_vocabulary, fold_finding
 from spindle.job.line import Draft
+from spindle.job.opening import opened_to
 from spindle.job.value import Job
 from spindle.words.witness import Witness
 
@@ -34,7 +35,7 @@ def _decide(job: Job, ask: Answer, world: World) -> Decision:
     drafts: tuple[Draft, ...] = ()
     is_seen_now = ask.source is Witness.BENCH and job.model.family_questions[ask.question].kind is not QuestionKind.INTAKE
     fitted = job.on_trial if is_seen_now and not ask.setting.on else ()  # the tape says what sits in it, nobody else
-    ask = replace(ask, setting=replace(ask.setting, fitted=fitted))
+    ask = replace(ask, setting=replace(ask.setting, fitted=fitted), weights=())  # a share is measured, never said
     if ask.source is Witness.BENCH and ask.outcome != CANT_TELL and not ask.setting.on:
         question = job.model.family_questions[ask.question]
         check_mains(job, question.mains, world.now)

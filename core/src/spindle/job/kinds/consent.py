@@ -35,7 +35,7 @@ def _decide(job: Job, ask: Consent, _world: World) -> Decision:
 
 
 def _fold(job: Job, line: Line) -> Job:
-    return replace(job, consents=(*job.consents, line))
+    return replace(job, consents=(*job.consents, line), owner_wants=None)
 
 
 def _says(body: Mapping[str, Any], speech: Speech) -> str:

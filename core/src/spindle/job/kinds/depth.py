@@ -1,14 +1,15 @@
-"""How far the unit is open. Opening it further needs the mains out."""
+"""How far the unit is open. Opening it further needs the mains out, and so does closing it up."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from typing import Annotated, Final
 
+from spindle.errors import NotNowError
 from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, World, check_mains, one
 from spindle.job.line import Line
+from spindle.job.opening import at_depth, before_depth, depth_body
 from spindle.job.value import Job
-from spindle.repairs.procedure import OPENS_TO
 from spindle.words.bench import DEPTH_NAMES, Depth, Mains
 from spindle.words.bounds import NumberBound
 
@@ -23,16 +24,17 @@ class SetDepth:
 def _decide(job: Job, ask: SetDepth, world: World) -> Decision:
     if ask.depth == job.depth:
         return NOTHING_CHANGES
-    if ask.depth > job.depth:
+    depth = Depth(ask.depth)
+    if depth > job.depth or depth is Depth.CLOSED:
         check_mains(job, Mains.OUT, world.now)
-    return one("depth", {"depth": ask.depth})
+    left = before_depth(job, depth) if depth < job.depth else ()
+    if left:
+        raise NotNowError(f"On the mat still: {', '.join(left)}. Put back each, with its look, and the unit is as shut as they are.", reason="mat")
+    return one("depth", depth_body(job, depth))
 
 
 def _fold(job: Job, line: Line) -> Job:
-    """What was opened and is shut again has to be opened again: those steps are done no more."""
-    depth = Depth(line.body["depth"])
-    steps = {i: x for i, x in job.steps.items() if OPENS_TO.get(i, Depth.CLOSED) <= depth} if depth < job.depth else job.steps
-    return replace(job, depth=depth, steps=steps, repair_depth=min(job.repair_depth, depth))
+    return at_depth(replace(job, mat=job.mat.with_open(tuple(line.body.get("steps", ())), line.body.get("side", ""))), Depth(line.body["depth"]))
 
 
 KIND: Final = LineKind("depth", lambda body, _: f"Unit {DEPTH_NAMES[Depth(body['depth'])]}", _fold, (AskKind("depth", SetDepth, _decide, Needs(OPEN)),))

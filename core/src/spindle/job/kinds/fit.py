@@ -9,9 +9,10 @@ from typing import Annotated, Any, Final
 from spindle.diagnosis.given.case import Change
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
 from spindle.formats.case_file import read_changes, write_stock
-from spindle.job.asking import NOTHING_CHANGES, AskKind, Decision, LineKind, Needs, Speech, World, opened_to
+from spindle.job.asking import NOTHING_CHANGES, AskKind, Decision, LineKind, Needs, Speech, World
 from spindle.job.findings import check_fitting
 from spindle.job.line import Draft, Line
+from spindle.job.opening import opened_to
 from spindle.job.stages import Stage
 from spindle.job.takings import with_pieces
 from spindle.job.value import Job

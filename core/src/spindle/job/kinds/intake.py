@@ -1,4 +1,4 @@
-"""What the counter wrote down, completed or put right while the unit is only taken in. The tape keeps what stood before."""
+"""What the counter wrote down, completed or put right for as long as the job is open. The tape keeps what stood before."""
 
 from __future__ import annotations
 
@@ -8,11 +8,11 @@ from datetime import date
 from types import MappingProxyType
 from typing import Any, Final
 
+from spindle.errors import InvalidError
 from spindle.formats.case_file import write_what
-from spindle.job.asking import NOTHING_CHANGES, AskKind, Decision, LineKind, Needs, Speech, World
+from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, Speech, World
 from spindle.job.line import Draft, Line
 from spindle.job.prompts import check_condition, findings_of
-from spindle.job.stages import Stage
 from spindle.job.value import Job
 from spindle.words.bounds import Cents, LongText, Short, Word
 from spindle.words.duty import Duty
@@ -27,6 +27,7 @@ _NAMES: Final = MappingProxyType(
         "limit_cents": "spending limit",
         "promised_on": "promise",
         "condition": "condition",
+        "is_covered": "covered by the guarantee",
     }
 )
 
@@ -42,10 +43,19 @@ class Amend:
     limit_cents: Cents | None = None
     promised_on: date | None = None
     condition: Mapping[Word, Word] | None = None
+    is_covered: bool | None = None
+    is_promise_withdrawn: bool = False
+    """Nothing is promised any more: an empty date alone would say that it stays as it is."""
 
 
 def _decide(job: Job, ask: Amend, _world: World) -> Decision:
-    told = {f.name: value for f in fields(ask) if (value := getattr(ask, f.name)) is not None}
+    told = {f.name: value for f in fields(ask) if f.name != "is_promise_withdrawn" and (value := getattr(ask, f.name)) is not None}
+    if ask.is_promise_withdrawn:
+        told["promised_on"] = None
+    if ask.is_covered and not job.notes.returns:
+        raise InvalidError("is_covered", "This unit is here for the first time: there is no guarantee to cover it.")
+    if not told.get("owner_name", "x").strip():
+        raise InvalidError("owner_name", "Whose unit is it? The name cannot be empty.")
     check_condition(told.get("condition", {}))
     if "condition" in told:
         told["condition"] = {**job.notes.condition, **told["condition"]}
@@ -75,10 +85,12 @@ def _says(body: Mapping[str, Any], speech: Speech) -> str:
 
 
 def _said(name: str, change: Mapping[str, Any], speech: Speech) -> str:
-    if name == "condition" or change["from"] in (None, ""):
+    if name == "is_covered":
+        return f"{'' if change['to'] else 'not '}{_NAMES[name]}"
+    if name == "condition" or (change["from"] in (None, "") and name not in ("limit_cents", "promised_on")):
         return _NAMES[name]
-    now, was = (money(x, speech.sign) if name == "limit_cents" else x for x in (change["to"], change["from"]))
+    now, was = ("none" if x in (None, "") else money(x, speech.sign) if name == "limit_cents" else x for x in (change["to"], change["from"]))
     return f"{_NAMES[name]} {now} (was {was})"
 
 
-KIND: Final = LineKind("intake", _says, _fold, (AskKind("amend", Amend, _decide, Needs(frozenset({Stage.TAKEN_IN}), Duty.TAKE_IN)),))
+KIND: Final = LineKind("intake", _says, _fold, (AskKind("amend", Amend, _decide, Needs(OPEN, Duty.TAKE_IN)),))

@@ -29,22 +29,22 @@ class Propose:
 
 def _decide(job: Job, ask: Propose, world: World) -> Decision:
     if not ask.repair:
-        return _ending(ask.end or UNREPAIRED, world)
+        return _ending(ask.end or UNREPAIRED, job, world)
     if ask.end:
         raise InvalidError("end", "A repair has its end in the proof: name an end only where nothing is repaired.")
     if ask.repair not in job.model.repair_index:
         raise NotFoundError(f"This drive has no repair {ask.repair!r}.")
     case = case_of(job, world.economy, world.stock(), bench_of(job, world.now, world.lacks))
     offer, is_advised = offer_for(ask.repair, case, job.model, price_cents_per_min=world.price_cents_per_min)
-    body = {**asdict(offer), "total_cents": offer.total_cents, "is_advised": is_advised}
+    body = {**asdict(offer), "total_cents": job.charged(offer.total_cents), "is_advised": is_advised}
     has_one = any(line.body["repair"] == ask.repair for line in job.takings.values())
     return one("proposal", body, Unwant() if has_one else Want(ask.repair, offer.p_success))
 
 
-def _ending(word: str, world: World) -> Decision:
+def _ending(word: str, job: Job, world: World) -> Decision:
     if word not in ENDS:
         raise InvalidError("end", f"There is no end {word!r}; there are {', '.join(ENDS)}.")
-    body = {"repair": "", "end": word, "name": ENDS[word].proposed, "total_cents": price_cents(word, world.price_cents_per_min), "p_success": 0.0}
+    body = {"repair": "", "end": word, "name": ENDS[word].proposed, "total_cents": job.charged(price_cents(word, world.price_cents_per_min)), "p_success": 0.0}
     return one("proposal", body, Unwant())
 
 
@@ -61,7 +61,7 @@ def _fold(job: Job, line: Line) -> Job:
         b.get("p_lasts_year"),
         "" if b["repair"] else b.get("end", UNREPAIRED),
     )
-    return replace(job, proposal=proposal, steps={}, checks={}, passes=0, failed_passes=0, trial_at=-1)
+    return replace(job, proposal=proposal, steps={}, checks={}, tried={}, passes=0, failed_passes=0, trial_at=-1, owner_wants=None)
 
 
 def _says(body: Mapping[str, Any], speech: Speech) -> str:

@@ -50,6 +50,8 @@ def _advance(job: Job, ask: Advance, world: World) -> Decision:
 def _go_back(job: Job, ask: GoBack, _world: World) -> Decision:
     if not may_return(job.stage, ask.to):
         raise NotNowError(f"From {NAMES[job.stage]} a job cannot go back to {NAMES[ask.to]}.", reason="order")
+    if job.is_left:
+        raise NotNowError("The owner left this unit here, and it is kept for parts: nothing of it is repaired any more.", reason="left")
     return one("stage", _move(job, ask.to, ask.why))
 
 
@@ -58,8 +60,10 @@ def _move(job: Job, to: Stage, why: str = "") -> dict[str, Any]:
 
 
 def _fold(job: Job, line: Line) -> Job:
-    """A repair that begins, also for the second time, starts as open as the unit is then: the way in is gone anew."""
+    """A repair that begins, also for the second time, starts as open as the unit is then: the way in is gone anew. What is not closed nobody has fetched."""
     to, origin = Stage(line.body["to"]), Stage(line.body["from"])
+    if to is not Stage.CLOSED:
+        job = replace(job, collected=None)
     if (origin, to) != (Stage.AGREE, Stage.REPAIR):
         return replace(job, stage=to)
     steps = {i: x for i, x in job.steps.items() if i not in OPENING_IDS}

@@ -7,11 +7,12 @@ from dataclasses import dataclass, replace
 from math import ceil
 from typing import Any, Final
 
-from spindle.bench.fuse_replacement import check_replacement
+from spindle.bench.fuse import check_replacement
 from spindle.errors import InvalidError, NotFoundError, NotNowError
-from spindle.job.asking import NOTHING_CHANGES, AskKind, Decision, LineKind, Needs, Speech, World, check_mains, opened_to
+from spindle.job.asking import NOTHING_CHANGES, AskKind, Decision, LineKind, Needs, Speech, World, check_mains
 from spindle.job.hazards import cleared, opened, passes_at, undone
 from spindle.job.line import Draft, Line
+from spindle.job.opening import opened_to
 from spindle.job.stages import Stage
 from spindle.job.state import steps_of
 from spindle.job.value import Job

@@ -9,9 +9,10 @@ from typing import Any, Final
 from spindle.diagnosis.given.case import Trial, TrialResult
 from spindle.errors import NotNowError
 from spindle.formats.case_file import write_what
-from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, opened_to
+from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World
 from spindle.job.findings import check_vocabulary, fold_finding
 from spindle.job.line import Draft, Line
+from spindle.job.opening import opened_to
 from spindle.job.stages import Stage
 from spindle.job.takings import with_pieces
 from spindle.job.value import Job
@@ -62,7 +63,7 @@ def _fold(job: Job, line: Line) -> Job:
     job = fold_finding(job, line)
     if line.number in job.struck:
         return job
-    return replace(job, trial_at=len(job.findings) - 1, checks={}, passes=0, failed_passes=0)
+    return replace(job, trial_at=len(job.findings) - 1, checks={}, tried={}, passes=0, failed_passes=0)
 
 
 KIND: Final = LineKind("trial", _says, _fold, (AskKind("trial", Trial, _decide, Needs(OPEN, mains=Mains.LIVE), _touches),), is_finding=True, weighs=True)

@@ -1,0 +1,1 @@
+"""A loading belt: its length on its pulleys, and whether it then opens the tray."""

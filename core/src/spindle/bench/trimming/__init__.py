@@ -1,0 +1,1 @@
+"""Turning a trimmer by numbers: to a value, or up until it reads."""

@@ -1,0 +1,223 @@
+"""A practice unit on the bench: what the learner does, and what the world answers. A session is its moves; replaying them gives it back exactly."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from dataclasses import replace
+from typing import Final
+
+import numpy as np
+
+from spindle.diagnosis.given.compiled import Floats
+from spindle.diagnosis.planning.lookahead import Pick, Position
+from spindle.diagnosis.planning.outlook import unseen
+from spindle.diagnosis.planning.problem import Flags
+from spindle.errors import InvalidError, NotNowError
+from spindle.faults.model import QuestionKind
+from spindle.practice.advice import besides, careful, with_care
+from spindle.practice.hidden import FAILS_SHARE, Hidden, bench, draw_hidden, thrown_fault
+from spindle.practice.lessons import lesson
+from spindle.practice.state import Beside, Care, Do, Done, Move, Session, look_cost, repair_cost
+from spindle.practice.traps import traps_of
+from spindle.words.bench import Depth, Mains
+
+DRY_MIN, LOOK_MIN, PROVE_MIN, LISTEN_MIN = 5.0, 1.0, 4.0, 2.0
+"""Minutes: cleaner that dries, every flex looked over before it is shut, three passes more, a recording with its quiet."""
+HINT_EUR: Final = 2.0
+LEFT_OUT: Final = 1 / 11
+"""The chance that a step leaves a flex or a latch out: the fault model's own."""
+BLOWS: Final = 0.6
+"""How often power with something loose or wet inside does harm."""
+KEYLESS_EUR: Final = 24.0
+"""Fitting a drive a second time because its board was not the console's own."""
+MOST_MOVES: Final = 120
+LOOSE: Final = "Power with something loose inside: the fuse is gone."
+RESULTS: Final = {
+    "clean": "The trial comes out clean.",
+    "worse": "Worse than before: something is new.",
+    "changed": "Part of the trouble is gone, not all of it.",
+    "no_change": "No change.",
+}
+_SPOILT: Final = 0.5
+"""Of the belief after our own step made it worse: it is our step."""
+CARE_MIN: Final = {Care.DRY: DRY_MIN, Care.LOOK_OVER: LOOK_MIN, Care.OWN_BOARD: 0.0}
+
+
+def begin(name: str, seed: int, *, is_judged: bool = False) -> Session:
+    """Return a practice unit as it comes in: what the counter has seen is known, nothing else.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no such lesson.
+    """
+    one = lesson(name)
+    ready, hidden = bench(one.family), draw_hidden(one, seed)
+    model = ready.model
+    at = unseen(model, ready.plan)
+    w = at.w
+    for question, outcome in hidden.told.items():
+        w = w * model.likelihood[question][[o.id for o in model.questions[question].outcomes].index(outcome)]
+    return Session(one, seed, ready, hidden, replace(at, w=w / w.sum()), answers=dict(hidden.told), is_judged=is_judged)
+
+
+def replay(name: str, seed: int, moves: Iterable[Move], *, is_judged: bool = False) -> Session:
+    """Return the session that these moves make."""
+    session = begin(name, seed, is_judged=is_judged)
+    for move in moves:
+        session = after(session, move)
+    return session
+
+
+def after(session: Session, move: Move) -> Session:
+    """Return the session after a move, as the world answers it.
+
+    Raises
+    ------
+    NotNowError
+        If the session is over, or the move is not possible in it.
+    InvalidError
+        If there is no such question, repair or part.
+    """
+    if session.is_over:
+        raise NotNowError("This unit has been handed back. Begin another one.", reason="over")
+    if len(session.done) >= MOST_MOVES:
+        raise NotNowError("Nobody goes on so long: hand it back.", reason="over")
+    return _DO[move.do](session, move)
+
+
+def _look(s: Session, move: Move) -> Session:
+    q = _index([a.id for a in s.ready.plan.asks], move.what, "question")
+    question = s.ready.plan.asks[q].question
+    if question is None:
+        raise InvalidError("what", f"{move.what!r} is no question.")
+    beside, (eur, minutes) = besides(s, Pick("ask", q)), look_cost(s, q)
+    hidden, mishap, traps = _powered(s) if question.mains is Mains.LIVE else (s.hidden, "", ())
+    bad = np.array([float(o.id in question.bad) for o in question.outcomes])
+    n = s.looks.get(move.what, 0)
+    o = hidden.shows(q, n, bad)
+    outcome = question.outcomes[o]
+    at = s.at.after_answer(q, o, s.ready.problem) if n == 0 and s.at.open_[q] else s.at
+    at = replace(at, w=_kept(at.w, s.at.w), open_=_reopened(at, s) if mishap else at.open_)
+    done = Done(move, outcome.line, outcome.id, eur, minutes, replace(beside, traps=traps), mishap)
+    return replace(s, hidden=hidden, at=at, answers={**s.answers, move.what: outcome.id}, looks={**s.looks, move.what: n + 1}, done=(*s.done, done))
+
+
+def _powered(s: Session) -> tuple[Hidden, str, tuple[str, ...]]:
+    """Return what power does to the unit as it lies: what is hidden then, what went wrong, and the trap."""
+    if not s.knows_loose:
+        return s.hidden, "", ()
+    rng = s.rng
+    if rng.random() >= BLOWS:
+        return s.hidden, "", ("T35",)
+    return s.hidden.with_fault(thrown_fault("fuse_open", s.ready, rng)), LOOSE, ("T35",)
+
+
+def _listen(s: Session, move: Move) -> Session:
+    """A disc goes in, and somebody listens: what it sounds like can be played until a repair is tried."""
+    hidden, mishap, traps = _powered(s)
+    eur = LISTEN_MIN * s.ready.plan.economy.rate_eur_per_min
+    done = Done(move, "What it sounds like can be played now.", eur=eur, minutes=LISTEN_MIN, beside=Beside(0.0, None, traps), mishap=mishap)
+    return replace(s, hidden=hidden, listened_at=len(s.tried), done=(*s.done, done))
+
+
+def _repair(s: Session, move: Move) -> Session:
+    a = _index([r.id for r in s.ready.plan.repairs], move.what, "repair")
+    repair, (eur, minutes), rng = s.ready.plan.repairs[a], repair_cost(s, a), s.rng
+    beside = besides(s, Pick("repair", a))
+    traps = traps_of(s, move, beside.regret_eur)
+    care_min = sum(CARE_MIN[c] for c in move.care)
+    eur += care_min * s.ready.plan.economy.rate_eur_per_min
+    hidden, mishap = s.hidden.without(a), ""
+    if "T30" in traps:
+        hidden, mishap, eur = s.hidden, "The console does not know this drive’s board: it reads nothing until the own board is moved across.", eur + KEYLESS_EUR
+    elif "T35" in traps and rng.random() < BLOWS:
+        hidden = hidden.with_fault(thrown_fault("still_wet" if repair.wet else "fuse_open", s.ready, rng))
+        mishap = "Power on what was not dry." if repair.wet else LOOSE
+    elif repair.depth > Depth.COVER_OFF and Care.LOOK_OVER not in move.care and rng.random() < LEFT_OUT:
+        hidden, mishap, traps = hidden.with_fault(thrown_fault("left_out", s.ready, rng)), "A flex or a latch was left out on closing.", (*traps, "T17")
+    has_cured = any(u.cures[a] for u in s.hidden.units) and "T30" not in traps
+    is_clean = not hidden.units or (hidden.comes_and_goes and not mishap and rng.random() >= FAILS_SHARE)
+    outcome = "clean" if is_clean else "worse" if mishap else "changed" if has_cured else "no_change"
+    at = s.at.after_repair(a, s.ready.problem)
+    at = replace(at, w=_kept(at.w, s.at.w))
+    if mishap:
+        at = _worse(at, s)
+    elif has_cured:
+        at = replace(at, open_=_reopened(at, s))
+    done = Done(move, RESULTS[outcome], outcome, eur, minutes + care_min, replace(beside, traps=traps), mishap, has_cured)
+    return replace(s, hidden=hidden, at=at, tried=(*s.tried, repair.id), is_clean=is_clean, is_proved=False, done=(*s.done, done))
+
+
+def _prove(s: Session, move: Move) -> Session:
+    if not s.is_clean:
+        raise NotNowError("There is nothing to prove: the last trial was not clean.", reason="not_clean")
+    holds = not s.hidden.units or (s.hidden.comes_and_goes and bool(np.all(s.rng.random(3) >= FAILS_SHARE)))
+    eur = PROVE_MIN * s.ready.plan.economy.rate_eur_per_min
+    done = Done(move, "Three passes more, all clean." if holds else "It fails again at one of them.", "clean" if holds else "fails", eur, PROVE_MIN)
+    return replace(s, is_clean=holds, is_proved=holds, done=(*s.done, done))
+
+
+def _hand_back(s: Session, move: Move) -> Session:
+    economy, works = s.ready.plan.economy, not s.hidden.units
+    closing = float(s.ready.problem.close[s.at.state])
+    beside = besides(s, Pick("stop"))
+    lost = 0.0 if works else economy.return_eur if s.is_clean else economy.give_up_eur
+    says = "It works, and goes home." if works else "It comes back within a week: the fault was still there." if s.is_clean else "It goes home unrepaired."
+    outcome, minutes = "works" if works else "returns" if s.is_clean else "given_up", closing / economy.rate_eur_per_min
+    done = Done(move, says, outcome, closing + lost, minutes, replace(beside, traps=traps_of(s, move, beside.regret_eur)))
+    return replace(s, is_over=True, is_repaired=works, done=(*s.done, done))
+
+
+def _hint(s: Session, move: Move) -> Session:
+    return replace(s, done=(*s.done, Done(move, with_care(careful(s), s), eur=HINT_EUR)))
+
+
+def _guess(s: Session, move: Move) -> Session:
+    if s.guess is not None:
+        raise NotNowError("The first guess is made once.", reason="guessed")
+    if s.tried:
+        raise NotNowError("A first guess is made before the first repair.", reason="too_late")
+    if move.what not in {p.id for p in s.ready.model.parts}:
+        raise InvalidError("what", f"{move.what!r} is no part of this drive.")
+    if not 0 <= move.percent <= 100:
+        raise InvalidError("percent", "A guess is from 0 to 100 percent.")
+    return replace(s, guess=(move.what, move.percent), done=(*s.done, Done(move, f"Noted: {move.percent} percent.")))
+
+
+_DO: Final[dict[Do, Callable[[Session, Move], Session]]] = {
+    Do.LOOK: _look,
+    Do.REPAIR: _repair,
+    Do.PROVE: _prove,
+    Do.HAND_BACK: _hand_back,
+    Do.LISTEN: _listen,
+    Do.HINT: _hint,
+    Do.GUESS: _guess,
+}
+
+
+def _worse(at: Position, s: Session) -> Position:
+    """Our own step is suspected first, and what was seen may be seen anew."""
+    ours = np.array([s.ready.model.prior[i] if f.opened_by else 0.0 for i, f in enumerate(s.ready.model.faults)])
+    if not ours.sum():
+        ours = np.array([float(bool(f.opened_by)) for f in s.ready.model.faults])
+    w = (1.0 - _SPOILT) * at.w / at.w.sum() + _SPOILT * ours / ours.sum()
+    return replace(at, w=w, open_=_reopened(at, s))
+
+
+def _reopened(at: Position, s: Session) -> Flags:
+    """What the drive does can be asked again after something new has happened to it."""
+    again = [a.question is not None and a.question.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS) for a in s.ready.plan.asks]
+    return np.asarray(at.open_ | np.array(again))
+
+
+def _kept(w: Floats, before: Floats) -> Floats:
+    """A belief that would be left with nothing stays as it was: the world is stranger than the model."""
+    total = float(w.sum())
+    return np.asarray(w / total) if total > 1e-12 else before
+
+
+def _index(known: list[str], word: str, kind: str) -> int:
+    if word not in known:
+        raise InvalidError("what", f"This drive has no {kind} {word!r}.")
+    return known.index(word)

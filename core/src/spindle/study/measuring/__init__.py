@@ -1,0 +1,1 @@
+"""What the calculators of the bench are worth, on invented trimmers, rubber, hands and prices."""

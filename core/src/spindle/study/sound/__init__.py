@@ -1,0 +1,1 @@
+"""The ear, learnt and judged on the library of labelled sounds."""
