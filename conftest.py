@@ -2,14 +2,21 @@
 
 import pytest
 from apps.demo.services import is_empty, load
+from apps.drives.consoles import forget_sheets
+from django.apps import apps
+from django.conf import settings
 from django.db import connection, connections, transaction
 
 TABLES = [
     "people_user",
     "writing_usedkey",
     "shop_shop",
+    "shop_meter",
     "drives_sheet",
+    "drives_console",
     "drives_saying",
+    "photos_photo",
+    "sounds_sound",
     "shelf_supplier",
     "shelf_kind",
     "shelf_donor",
@@ -29,16 +36,19 @@ TABLES = [
 @pytest.fixture(scope="session")
 def django_db_modify_db_settings(django_db_modify_db_settings):
     """The live server's threads let go of the test database after each request, so that it can be dropped."""
-    settings = connections["default"].settings_dict
-    settings["CONN_MAX_AGE"] = 0
-    settings.setdefault("OPTIONS", {})["options"] = "-c spindle.may_wipe=yes"  # the tape is emptied between tests that really commit
+    own = connections["default"].settings_dict
+    own["CONN_MAX_AGE"] = 0
+    own.setdefault("OPTIONS", {})["options"] = "-c spindle.may_wipe=yes"  # the tape is emptied between tests that really commit
 
 
 @pytest.fixture(scope="session")
-def snapshot(django_db_setup, django_db_blocker):
-    """The demo scenario as the tables' own bytes, loaded through the services once."""
+def snapshot(django_db_setup, django_db_blocker, tmp_path_factory):
+    """The demo scenario as the tables' own bytes, loaded through the services once; its pictures and recordings in folders of their own."""
+    settings.PHOTOS, settings.SOUNDS = tmp_path_factory.mktemp("photos"), tmp_path_factory.mktemp("sounds")
     with django_db_blocker.unblock():
         load()
+        filled = {m._meta.db_table for m in apps.get_models() if m.__module__.startswith("apps.") and m.objects.exists()}
+        assert filled <= set(TABLES), f"the demo fills what is not put back: {filled - set(TABLES)}"
         with connection.cursor() as cursor:
             return {table: _rows(cursor, table) for table in TABLES}
 
@@ -51,6 +61,7 @@ def _rows(cursor, table):
 def put_back(snapshot):
     """Fill the database again, if a test that really commits has left it empty."""
     if is_empty():
+        forget_sheets()  # numbers begin anew: what was read of a sheet of that number is another's
         with transaction.atomic(), connection.cursor() as cursor:
             for table, rows in snapshot.items():
                 with cursor.copy(f"COPY {table} FROM STDIN") as copy:

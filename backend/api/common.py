@@ -7,9 +7,11 @@ from collections.abc import Callable
 from typing import Annotated, Any, ParamSpec, TypeVar
 
 from apps.people.models import User
+from apps.refusals import NotAllowedError
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Schema
+from ninja.security import SessionAuth
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 from spindle.words.bounds import NO_NUL
 
@@ -54,6 +56,18 @@ class OnceIn(Schema):
     key: Key
 
 
+class _Settled(SessionAuth):
+    """Signed in, and with a password of their own."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> User | None:
+        user = super().authenticate(request, key)
+        if isinstance(user, User) and user.has_first_password:
+            raise NotAllowedError("Choose a password of your own first: somebody else knows this one.", reason="first_password")
+        return user
+
+
+settled = _Settled()
+"""What every operation asks for by itself."""
 READS = {400: ProblemDocument, 401: ProblemDocument, 404: ProblemDocument, 422: ProblemDocument}
 WRITES = {**READS, 403: ProblemDocument, 409: ProblemDocument}
 
@@ -61,6 +75,14 @@ WRITES = {**READS, 403: ProblemDocument, 409: ProblemDocument}
 def as_json(view: BaseModel) -> HttpResponse:
     """Return a view as it goes over the wire. It was checked when it was made, and is not checked again."""
     return HttpResponse(view.model_dump_json(), content_type="application/json; charset=utf-8")
+
+
+def never_changing(content: bytes, kind: str) -> HttpResponse:
+    """Return a file that is known by the hash of its content: kept by the browser for good, and run by none."""
+    answer = HttpResponse(content, content_type=kind)
+    answer["Cache-Control"] = "private, max-age=31536000, immutable"
+    answer["Content-Security-Policy"] = "default-src 'none'; sandbox"
+    return answer
 
 
 def view_before_commit(operation: Callable[_P, _T]) -> Callable[_P, _T]:

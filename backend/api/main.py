@@ -4,15 +4,23 @@ from __future__ import annotations
 
 from typing import Any
 
+from api.common import settled
+from api.day.router import router as day
 from api.drives.router import router as drives
 from api.jobs.house_router import router as house
+from api.jobs.owner_page_router import router as owner_page
 from api.jobs.router import router as job
+from api.measuring.router import router as measuring
 from api.people.router import router as people
+from api.photos.router import router as photos
+from api.practice.router import router as practice
 from api.problems import PROBLEM, add_handlers
+from api.record.router import router as record
 from api.shelf.router import router as shelf
+from api.shop.router import router as shop
+from api.sounds.router import router as sounds
 from ninja import NinjaAPI
 from ninja.openapi.schema import OpenAPISchema
-from ninja.security import django_auth
 
 
 class _Api(NinjaAPI):
@@ -28,7 +36,16 @@ class _Api(NinjaAPI):
         return schema
 
 
-_CONTENT = {"report": "application/pdf", "labels": "application/pdf", "label": "image/svg+xml", "sheet_table": "text/csv"}
+_CONTENT = {
+    **dict.fromkeys(("report", "receipt", "labels"), "application/pdf"),
+    "label": "image/svg+xml",
+    "photo": "image/jpeg",
+    "sound": "audio/wav",
+    "sound_picture": "image/png",
+    "sheet_table": "text/csv",
+    "calendar_file": "text/calendar",
+    "record_months_table": "text/csv",
+}
 """Operations that answer with a file."""
 
 
@@ -40,9 +57,10 @@ def _name_content(answer: dict[str, Any], *, own: str) -> None:
         answer["content"] = {own: {"schema": {"type": "string", "format": "binary"}}}
 
 
-api = _Api(title="Tidy Spindle", version="1", docs_url=None, auth=django_auth, urls_namespace="api")
+api = _Api(title="Tidy Spindle", version="1", docs_url=None, auth=settled, urls_namespace="api")
 add_handlers(api)
 api.add_router("/session", people)
-for router in (house, drives, shelf):
+for router in (house, drives, shelf, shop, measuring, photos, sounds, practice, day, record):
     api.add_router("", router)
 api.add_router("/jobs/{tag}", job)
+api.add_router("/jobs/{tag}", owner_page)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import logging
+import secrets
 import sys
 from types import MappingProxyType
 from typing import Any, Final
@@ -12,8 +14,11 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from spindle.errors import SpindleError
 
+_log = logging.getLogger("spindle.errors")
 PROBLEM: Final = "application/problem+json"
-STATUS: Final = MappingProxyType({"not_found": 404, "not_now": 409, "gone": 409, "refused": 409, "stale_write": 409, "superseded": 409, "not_allowed": 403})
+STATUS: Final = MappingProxyType(
+    {"not_found": 404, "not_now": 409, "gone": 409, "refused": 409, "stale_write": 409, "superseded": 409, "meter": 409, "not_allowed": 403}
+)
 """Codes that are answered with another status than 422."""
 
 
@@ -75,4 +80,7 @@ def broken(request: HttpRequest) -> HttpResponse:
     """Answer a request that broke the server. Whether it was written first is not known here, so nothing is said of that that may be false."""
     if isinstance(sys.exc_info()[1], OperationalError | InterfaceError):
         return database_away()
-    return problem(500, "unexpected", "The server made a mistake. It may have been written all the same; the same press asks again.")
+    name = secrets.token_hex(4)
+    _log.error("error %s at %s %s", name, request.method, request.path, exc_info=sys.exc_info())
+    said = f"The server made a mistake ({name}). It may have been written all the same; the same press asks again."
+    return problem(500, "unexpected", said, id=name)

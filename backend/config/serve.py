@@ -1,4 +1,4 @@
-"""The server: one listener, two worker processes, and a parent that starts another when one ends.
+"""The server: one listener, two worker processes, one that keeps the week worked out, and a parent that starts another when one ends.
 
 A worker reads a whole request before any of our code sees it, so that a body which is never sent to its end holds up nobody; it
 refuses what is too large by its header alone. Workers end with their parent, and nobody else may listen on the port.
@@ -15,16 +15,18 @@ import signal
 import socket
 import sys
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from types import FrameType
 from typing import Final
 
 import waitress
 from config.wsgi import application
+from django.conf import settings
+from django.db import connections
 from django.urls import get_resolver
 
-MAX_BODY_BYTES: Final = 2_000_000
-"""More than any drive sheet or form of ours; files of the future get a limit of their own."""
+MAX_BODY_BYTES: Final = 12_500_000
+"""A photo of 12 MB with what stands around it: the largest thing that anybody sends. Forms have a limit of their own in the settings."""
 SILENCE_S: Final = 20
 """A connection that says nothing for so long is closed."""
 THREADS: Final = 6
@@ -73,16 +75,26 @@ def work(listener: socket.socket, parent: int) -> None:
     )
 
 
+def plan(parent: int) -> None:
+    """Keep the week worked out, beside the workers and never before them."""
+    ctypes.CDLL(None).prctl(_DIE_WITH_PARENT, signal.SIGTERM)
+    signal.signal(signal.SIGINT, signal.SIG_IGN)
+    signal.signal(signal.SIGTERM, _leave)
+    from apps.day.keeping import keep_day  # noqa: PLC0415  # models can be read once the settings are
+
+    keep_day(parent)
+
+
 def _leave(_signal: int, _frame: FrameType | None) -> None:
     raise SystemExit(0)
 
 
 class Parent:
-    """Keeps a number of workers alive until it is told to stop."""
+    """Keeps processes alive, one for each of their tasks, until it is told to stop."""
 
-    def __init__(self, serve: Callable[[], None], workers: int) -> None:
-        self._serve, self._workers = serve, workers
-        self._born: dict[int, float] = {}
+    def __init__(self, tasks: Sequence[Callable[[], None]]) -> None:
+        self._tasks = tasks
+        self._born: dict[int, tuple[float, Callable[[], None]]] = {}
         self._is_stopping = False
         self._quick = 0
 
@@ -90,13 +102,14 @@ class Parent:
         """Start the workers and start others as they end; return the exit code."""
         for which in (signal.SIGTERM, signal.SIGINT):
             signal.signal(which, self._stop)
-        for _ in range(self._workers):
-            self._start()
+        for task in self._tasks:
+            self._start(task)
         while self._born:
             pid, status = _next_end()
-            born = self._born.pop(pid, None)
-            if born is None or self._is_stopping:
+            known = self._born.pop(pid, None)
+            if known is None or self._is_stopping:
                 continue
+            born, task = known
             self._quick = self._quick + 1 if time.monotonic() - born < QUICK_S else 0
             sys.stderr.write(f"serve: worker {pid} ended ({os.waitstatus_to_exitcode(status)}); starting another\n")
             if self._quick >= QUICK_DEATHS:
@@ -104,17 +117,17 @@ class Parent:
                 self._stop(signal.SIGTERM, None)
                 self._quick = -1
                 continue
-            self._start()
+            self._start(task)
         return 1 if self._quick < 0 else 0
 
-    def _start(self) -> None:
+    def _start(self, task: Callable[[], None]) -> None:
         pid = os.fork()
         if pid:
-            self._born[pid] = time.monotonic()
+            self._born[pid] = time.monotonic(), task
             return
         code = 0
         try:
-            self._serve()
+            task()
         except SystemExit:
             pass
         except BaseException as error:
@@ -144,6 +157,15 @@ def _next_end() -> tuple[int, int]:
         return -1, 0
 
 
+def _published() -> str:
+    """Return who signs in with a published password; the connection is closed again before anybody is born with it."""
+    from apps.demo.services import published_sign_ins  # noqa: PLC0415  # models can be read once the settings are
+
+    known = ", ".join(published_sign_ins())
+    connections.close_all()
+    return known
+
+
 def main() -> int:
     """Run."""
     asked = argparse.ArgumentParser(description="Serve Tidy Spindle on loopback.")
@@ -155,9 +177,12 @@ def main() -> int:
     except OSError as error:
         sys.stderr.write(f"serve: port {given.port} cannot be had ({error.strerror}); is Tidy Spindle running already?\n")
         return 1
+    if settings.IS_REAL and (known := _published()):
+        sys.stderr.write(f"serve: {known} can sign in with the demo's passwords, which everybody can read: change them first.\n")
+        return 1
     get_resolver().url_patterns  # noqa: B018  # loads the whole application once, before the workers: they are ready as soon as they are born
     parent = os.getpid()
-    return Parent(lambda: work(listener, parent), given.workers).run()
+    return Parent([*[lambda: work(listener, parent)] * given.workers, lambda: plan(parent)]).run()
 
 
 if __name__ == "__main__":

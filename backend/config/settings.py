@@ -11,6 +11,8 @@ from csp.constants import NONE, SELF, UNSAFE_INLINE
 
 ROOT = Path(__file__).resolve().parents[2]
 STATE = Path(os.environ.get("SPINDLE_STATE", ROOT / ".data"))
+PHOTOS = STATE / "photos"
+SOUNDS = STATE / "sounds"
 FRONTEND_DIST = ROOT / "web" / "dist"
 DEMO = ROOT / "demo"
 
@@ -29,10 +31,13 @@ def _secret() -> str:
 
 SECRET_KEY = _secret()
 DEBUG = False
+IS_REAL = False
+"""Whether this is a shop with customers: see config/real.py."""
 ALLOWED_HOSTS = ["127.0.0.1", "localhost", "[::1]", "testserver"]
 INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
+    "django.contrib.postgres",
     "django.contrib.sessions",
     "axes",
     "csp",
@@ -41,8 +46,13 @@ INSTALLED_APPS = [
     "apps.writing",
     "apps.shop",
     "apps.drives",
+    "apps.photos",
+    "apps.sounds",
     "apps.shelf",
     "apps.jobs",
+    "apps.owner_page",
+    "apps.day",
+    "apps.practice",
     "apps.tags",
     "apps.reports",
     "apps.demo",
@@ -84,14 +94,23 @@ LANGUAGE_CODE = "en-gb"
 AUTH_USER_MODEL = "people.User"
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.ScryptPasswordHasher"]
+_RULES = "django.contrib.auth.password_validation"
+AUTH_PASSWORD_VALIDATORS: list[dict[str, object]] = [
+    {"NAME": f"{_RULES}.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": f"{_RULES}.CommonPasswordValidator"},
+    {"NAME": f"{_RULES}.NumericPasswordValidator"},
+    {"NAME": f"{_RULES}.UserAttributeSimilarityValidator"},
+]
 SESSION_COOKIE_AGE = 12 * 60 * 60  # a long bench day
 SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SECURE = False
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
 CSRF_FAILURE_VIEW = "api.problems.csrf_failure"
 AXES_FAILURE_LIMIT = 5
 AXES_COOLOFF_TIME = 0.25  # hours
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_USERNAME_CALLABLE = "apps.people.browsers.counted_name"
 AXES_LOCKOUT_CALLABLE = "api.problems.locked_out"
 AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
@@ -101,6 +120,7 @@ CONTENT_SECURITY_POLICY = {
     "DIRECTIVES": {
         "default-src": [SELF],
         "script-src": [SELF],
+        "media-src": [SELF, "blob:"],  # a recording is replayed before it is sent
         # React and Radix set style attributes (bar widths, scroll lock); no style can run code under this script policy
         "style-src": [SELF, UNSAFE_INLINE],
         "img-src": [SELF, "data:"],

@@ -26,6 +26,12 @@ class Browser:
         version = Job.objects.get(tag=tag).version if version is None else version
         return self.post(f"/jobs/{tag}/lines", key=key or str(uuid.uuid4()), version=version, ask={"do": do, **body})
 
+    def shut(self, tag):
+        """Put everything back that is open."""
+        while (back := self.get(f"/jobs/{tag}").json()["mat"]["next_back"]) is not None:
+            assert self.ask(tag, "open_step", step=back["step"], is_open=False).status_code == 200
+        return self.ask(tag, "depth", depth=0)
+
 
 @pytest.fixture(autouse=True)
 def filled(snapshot, django_db_blocker):
@@ -42,6 +48,11 @@ def bram(db):
 @pytest.fixture
 def nia(db):
     return Browser("nia")
+
+
+@pytest.fixture
+def ida(db):
+    return Browser("ida")
 
 
 FRESH, SEEN, AGREE, REPAIR, PROVE, HAND_BACK, RATTLE, NOTED = "K-0107", "K-0102", "K-0104", "K-0105", "K-0103", "K-0108", "K-0106", "K-0109"

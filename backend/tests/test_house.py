@@ -21,7 +21,7 @@ from apps.shelf.models import Donor, Order, Part
 from apps.shelf.offers import offers_for
 from apps.shop.models import Shop, check_zone
 from apps.shop.selectors import the_shop
-from apps.shop.services import clear_once_a_day
+from apps.shop.services.figures import clear_once_a_day
 from apps.writing.clearing import KEPT_DAYS, clear_old
 from apps.writing.models import UsedKey
 from django.apps import apps as installed

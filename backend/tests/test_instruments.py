@@ -7,12 +7,7 @@ from django.db import connection
 from django.test.utils import CaptureQueriesContext
 from spindle.words.bench import Instrument
 
-from .conftest import FRESH, NOTED, Browser
-
-
-@pytest.fixture
-def ida(db):
-    return Browser("ida")
+from .conftest import FRESH, NOTED
 
 
 def say(browser, instrument, is_there, key="one-key-0001"):

@@ -101,8 +101,8 @@ def test_the_database_knows_which_states_exist(db, field, value):
 @pytest.mark.parametrize(
     ("tag", "verdict", "sureness", "guarantee"),
     [
-        (HAND_BACK, "Repaired", "cured with 99 in 100", "90 days"),
-        (PROVE, "Repaired", "cured with", "90 days"),
+        (HAND_BACK, "Repaired", "That it is cured: 99 in 100.", "90 days"),
+        (PROVE, "Repaired", "That it is cured: ", "90 days"),
         (AGREE, "Not repaired yet", "in 100", "No guarantee"),
         ("K-0101", "Repaired", "nearly certain", "60 days"),
     ],
@@ -113,6 +113,8 @@ def test_the_report_judges_as_far_as_it_knows(db, tag, verdict, sureness, guaran
     assert sureness in report.sureness
     assert report.guarantee.startswith(guarantee)
     assert "mains voltage" in report.cautions[0]
+    assert all(line.endswith(".") for line in [*report.seen, *report.done, *report.readings, *report.proof])
+    assert report.labour_cents + report.part_cents == report.total_cents
 
 
 @pytest.mark.parametrize("end", ENDS)

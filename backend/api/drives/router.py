@@ -4,10 +4,25 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from api.common import READS, WRITES, Code, Key, Number, SignedIn, Variant, Word, view_before_commit
+from api.common import READS, WRITES, Code, Key, Number, Short, SignedIn, Variant, Word, view_before_commit
 from api.drives.key_views import key_view
-from api.drives.schemas import FitsView, KeyIn, KeyView, SayIn, SheetDetailView, SheetFormView, SheetIn, SheetView
-from api.drives.views import fits_view, sheet_detail_view, sheet_form_view, sheet_view
+from api.drives.schemas import (
+    BeginningIn,
+    ConsoleIn,
+    ConsoleView,
+    FitsView,
+    KeyIn,
+    KeyView,
+    RetireIn,
+    SayIn,
+    SheetDetailView,
+    SheetFormView,
+    SheetIn,
+    SheetView,
+)
+from api.drives.views import console_view, fits_view, sheet_detail_view, sheet_form_view, sheet_view, written_console_view
+from apps.drives.consoles import console_of, current_console
+from apps.drives.consoles import document_of as document_of_console
 from apps.drives.selectors import (
     current_sheets,
     document_of,
@@ -21,15 +36,17 @@ from apps.drives.selectors import (
     statements,
     table_csv,
 )
-from apps.drives.services import Said, import_csv, import_file, save_sheet, say
+from apps.drives.services import Beginning, Said, begin_sheet, import_console, import_csv, import_file, retire_sheet, save_console, save_sheet, say
 from apps.writing.once import Command
 from django.http import HttpResponse, JsonResponse
 from ninja import File, Form, Path, Query, Router
 from ninja.files import UploadedFile
+from spindle.formats.console_file import read_console
 from spindle.formats.sheet_file import read_sheet
 
 router = Router(tags=["drives"])
 Named = Annotated[Variant, Path()]
+Asked = Annotated[Short, Query()]
 
 
 @router.get("/sheets", response={200: list[SheetView], **READS}, operation_id="sheets")
@@ -64,6 +81,20 @@ def save(request: SignedIn, variant: Named, body: SheetIn) -> SheetDetailView:
     return sheet_detail_view(sheet_detail(save_sheet(Command(request.user, body.key), read_sheet(body.document), based_on=body.based_on, why=body.why)))
 
 
+@router.post("/sheets", response={200: SheetDetailView, **WRITES}, operation_id="begin_sheet")
+@view_before_commit
+def begin(request: SignedIn, body: BeginningIn) -> SheetDetailView:
+    """Begin the sheet of a drive that has none."""
+    return sheet_detail_view(sheet_detail(begin_sheet(Command(request.user, body.key), Beginning(**body.dict(exclude={"key"})))))
+
+
+@router.post("/sheets/{variant}/retired", response={200: SheetDetailView, **WRITES}, operation_id="retire_sheet")
+@view_before_commit
+def retire(request: SignedIn, variant: Named, body: RetireIn) -> SheetDetailView:
+    """Take a sheet out of use, or back into it."""
+    return sheet_detail_view(sheet_detail(retire_sheet(Command(request.user, body.key), variant, is_retired=body.is_retired)))
+
+
 @router.get("/sheets/{variant}/file", response={200: dict, **READS}, operation_id="sheet_file")
 def export(request: SignedIn, variant: Named) -> HttpResponse:
     """Return a sheet as a file of the open format."""
@@ -85,6 +116,35 @@ def export_table(request: SignedIn, variant: Named, table: Annotated[Word, Path(
 def import_table(request: SignedIn, variant: Named, table: Annotated[Word, Path()], key: Form[Key], file: File[UploadedFile]) -> SheetDetailView:
     """Replace one table of a sheet by a CSV file, as a new version. A bad file changes nothing."""
     return sheet_detail_view(sheet_detail(import_csv(Command(request.user, key), variant, table, file.read)))
+
+
+@router.get("/console", response={200: ConsoleView, **READS}, operation_id="console")
+def console(request: SignedIn, maker: Asked, console: Asked, revision: Asked) -> ConsoleView:
+    """Return what is known of a console outside its drive."""
+    named = (maker, console, revision)
+    return console_view(named, current_console(named))
+
+
+@router.post("/console", response={200: ConsoleView, **WRITES}, operation_id="save_console")
+@view_before_commit
+def keep_console(request: SignedIn, body: ConsoleIn) -> ConsoleView:
+    """Save a console's sheet as its next version."""
+    return written_console_view(save_console(Command(request.user, body.key), read_console(body.document), based_on=body.based_on, why=body.why))
+
+
+@router.post("/console-files", response={200: ConsoleView, **WRITES}, operation_id="import_console")
+@view_before_commit
+def load_console(request: SignedIn, key: Form[Key], file: File[UploadedFile]) -> ConsoleView:
+    """Read a console's sheet from a file of its open format. A bad file changes nothing."""
+    return written_console_view(import_console(Command(request.user, key), file.read))
+
+
+@router.get("/console/file", response={200: dict, **READS}, operation_id="console_file")
+def export_console(request: SignedIn, maker: Asked, console: Asked, revision: Asked) -> HttpResponse:
+    """Return a console's sheet as a file of its open format."""
+    answer = JsonResponse(document_of_console(console_of((maker, console, revision))), json_dumps_params={"indent": 2, "ensure_ascii": False})
+    answer["Content-Disposition"] = f'attachment; filename="{_file_name(f"{console}-{revision}")}.json"'
+    return answer
 
 
 @router.post("/key", response={200: KeyView, **WRITES}, operation_id="key")

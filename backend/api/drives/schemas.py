@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from api.common import Code, Key, Number, OnceIn, Short, Variant, View, Word
 from ninja import Schema
+from pydantic import Field, StringConstraints
 from spindle.drives.matching import Verdict
 from spindle.drives.tables import Confidence, Origin
+from spindle.words.bounds import NO_NUL
 
 
 class DriveView(View):
@@ -106,12 +108,56 @@ class SheetDetailView(SheetView):
 
     document: dict[str, Any]
     is_current: bool
+    is_retired: bool
     versions: list[VersionView]
     gaps: list[GapView]
 
 
+Maker = Annotated[str, StringConstraints(max_length=80, pattern=NO_NUL)]
+
+
+class BeginningIn(OnceIn):
+    """A drive that has no sheet yet: like another, or bare by its loader family and what it plays."""
+
+    maker: Maker
+    console: Maker
+    revision: Annotated[str, StringConstraints(max_length=40, pattern=NO_NUL)] = ""
+    variant: Annotated[str, StringConstraints(max_length=40, pattern=r"^[^\u0000/]*$")] = ""
+    """As it stands on the drive; "" if nobody has seen it: it gets a name to go on with."""
+    family: Literal["", "tray", "slot", "lid"] = ""
+    classes: Annotated[tuple[Word, ...], Field(max_length=12)] = ()
+    like: Annotated[str, StringConstraints(max_length=40, pattern=r"^[^\u0000/]*$")] = ""
+
+
+class RetireIn(OnceIn):
+    """Whether a sheet is out of use."""
+
+    is_retired: bool
+
+
 class SheetIn(OnceIn):
     """A sheet to save, made from a version (0: there is none yet)."""
+
+    based_on: Number
+    document: dict[str, Any]
+    why: Short = ""
+
+
+class ConsoleView(View):
+    """A console's sheet; version 0 where nobody has written one yet."""
+
+    maker: str
+    console: str
+    revision: str
+    version: int
+    document: dict[str, Any]
+    why: str
+    by: str
+    at: datetime | None
+
+
+class ConsoleIn(OnceIn):
+    """A console's sheet to save, made from a version (0: there is none yet)."""
 
     based_on: Number
     document: dict[str, Any]
@@ -154,6 +200,7 @@ class SheetFormView(View):
     """Everything that the editor needs to know: tables, levels, the words of the choices."""
 
     tables: list[TableView]
+    console_tables: list[TableView]
     levels: list[LevelView]
     features: list[FeatureView]
     repairs: dict[str, list[PromptChoiceView]]

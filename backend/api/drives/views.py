@@ -6,13 +6,17 @@ from collections.abc import Iterable
 
 from api.drives import schemas as d
 from api.drives.key_views import features_view
-from apps.drives.models import Sheet
+from apps.drives.consoles import Named
+from apps.drives.consoles import document_of as document_of_console
+from apps.drives.models import Console, Sheet
 from apps.drives.selectors import Fit, SheetDetail, document_of
+from spindle.drives.console_sheet import ConsoleSheet
 from spindle.drives.full_sheet import gaps
 from spindle.drives.levels import LEVELS, Level
 from spindle.drives.matching import VERDICT_NAMES, Statement, spoken
-from spindle.drives.tables import ORIGIN_NAMES, TABLES
+from spindle.drives.tables import CONSOLE_TABLES, ORIGIN_NAMES, TABLES
 from spindle.faults.library import MODELS
+from spindle.formats.console_file import write_console
 from spindle.formats.drive_facts import read_drive
 
 
@@ -56,6 +60,7 @@ def sheet_detail_view(detail: SheetDetail) -> d.SheetDetailView:
         **dict(sheet_view(sheet)),
         document=document_of(sheet),
         is_current=sheet.is_current,
+        is_retired=sheet.is_retired,
         versions=[_version(v) for v in detail.versions],
         gaps=[d.GapView.model_validate(g) for g in gaps(detail.unit)],
     )
@@ -63,6 +68,27 @@ def sheet_detail_view(detail: SheetDetail) -> d.SheetDetailView:
 
 def _version(sheet: Sheet) -> d.VersionView:
     return d.VersionView(id=sheet.pk, version=sheet.version, why=sheet.why, by=sheet.by.shown_name if sheet.by else "", at=sheet.at)
+
+
+def console_view(named: Named, found: Console | None) -> d.ConsoleView:
+    """Return a console's sheet, an empty one where nobody has written it yet."""
+    maker, console, revision = named
+    document = document_of_console(found) if found else write_console(ConsoleSheet(maker, console, revision))
+    return d.ConsoleView(
+        maker=maker,
+        console=console,
+        revision=revision,
+        version=found.version if found else 0,
+        document=document,
+        why=found.why if found else "",
+        by=found.by.shown_name if found else "",
+        at=found.at if found else None,
+    )
+
+
+def written_console_view(found: Console) -> d.ConsoleView:
+    """Return a console's sheet that is there."""
+    return console_view((found.maker, found.console, found.revision), found)
 
 
 def level_view(level: Level) -> d.LevelView:
@@ -74,6 +100,7 @@ def sheet_form_view() -> d.SheetFormView:
     """Return what a sheet is written in."""
     return d.SheetFormView(
         tables=[d.TableView.model_validate(t) for t in TABLES.values()],
+        console_tables=[d.TableView.model_validate(t) for t in CONSOLE_TABLES.values()],
         levels=[level_view(v) for v in LEVELS.values()],
         features=features_view(),
         repairs={m.family: [d.PromptChoiceView(id=r.id, label=r.name) for r in m.repairs if r.uses_item] for m in MODELS.values()},

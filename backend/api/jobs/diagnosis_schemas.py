@@ -65,6 +65,20 @@ class AnswerPreviewView(View):
     next_repair: str
 
 
+class SaidView(View):
+    """One value as the drive's sheet has it."""
+
+    text: str
+    is_confirmed: bool
+
+
+class AtHandView(View):
+    """What the drive's sheet says of a step or question; ``lacks`` where it should and does not."""
+
+    said: list[SaidView]
+    lacks: bool
+
+
 class MoveView(View):
     """A next move."""
 
@@ -88,6 +102,7 @@ class MoveView(View):
     repair: str
     item: str
     source: str
+    sheet: AtHandView
 
 
 class SchoolView(View):

@@ -14,6 +14,8 @@ from spindle.diagnosis.explaining.signal_path import PathState
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.diagnosis.planning.outlook import look_ahead
 from spindle.diagnosis.planning.possible import Barred
+from spindle.drives.at_hand import at_question
+from spindle.drives.full_sheet import FullSheet
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.model import FaultModel, Question
 from spindle.job.line import Line
@@ -57,7 +59,7 @@ def diagnosis_view(shown: OpenJob, found: Diagnosis) -> s.DiagnosisView:
     return s.DiagnosisView(
         suspects=[s.SuspectView.model_validate(x) for x in found.suspects[:SHOWN_SUSPECTS]],
         parts=[s.SuspectView(id=x.id, part=x.id, name=x.name, p=x.p) for x in found.parts],
-        moves=[move_view(m, model) for m in advice.moves[:SHOWN_MOVES]],
+        moves=[move_view(m, model, shown.unit) for m in advice.moves[:SHOWN_MOVES]],
         mind_changes=[
             s.MindChangeView(question=c.ask, answer=c.label, chance=c.chance, next_repair=repairs.get(c.next_repair, GIVEN_BACK))
             for c in advice.mind_changes[:SHOWN_CHANGES]
@@ -78,7 +80,7 @@ def _barred(barred: Iterable[Barred]) -> list[s.BarredView]:
     return list(found.values())
 
 
-def move_view(move: Move, model: CompiledModel) -> s.MoveView:
+def move_view(move: Move, model: CompiledModel, unit: FullSheet) -> s.MoveView:
     """Return a next move."""
     names = {f.id: f.name for f in model.faults}
     repairs = {r.id: r.name for r in model.repairs}
@@ -113,6 +115,7 @@ def move_view(move: Move, model: CompiledModel) -> s.MoveView:
         repair=move.repair,
         item=move.item,
         source=move.source,
+        sheet=s.AtHandView.model_validate(at_question(move.id if move.kind is MoveKind.ASK else "", unit)),
     )
 
 
@@ -173,7 +176,7 @@ def outlook_view(look: DeeperLook, shown: OpenJob) -> s.OutlookView:
     """Return the deeper look."""
     return s.OutlookView(
         version=shown.job.version,
-        first=move_view(look.first, shown.job.model),
+        first=move_view(look.first, shown.job.model, shown.unit),
         is_same=look.is_same,
         median_cents=cents(look.outturn.median_eur),
         low_cents=cents(look.outturn.low_eur),

@@ -7,22 +7,23 @@ from typing import Annotated
 from api.common import READS, WRITES, Short, SignedIn, as_json, view_before_commit
 from api.jobs.diagnosis_schemas import ClaimView
 from api.jobs.diagnosis_views import claim_view
-from api.jobs.house_schemas import DayRowView, FoundView, InstrumentIn, InstrumentsView, InstrumentView, IntakeIn, PromptView
+from api.jobs.house_schemas import DayRowView, FoundView, IntakeIn, OwnerView, PastJobView, PromptView
+from api.jobs.house_views import day_row_view, past_job_view
 from api.jobs.schemas import JobView
-from api.jobs.views import day_row_view, job_view
+from api.jobs.views import job_view
 from apps.drives.selectors import family_by_variant
-from apps.jobs.selectors import open_job, search, the_day, tried_repairs
+from apps.jobs.history import closed_jobs, owners
+from apps.jobs.selectors import open_job, the_day, tried_repairs
 from apps.jobs.services.take_in import Intake, take_in
 from apps.shop.selectors import the_shop
-from apps.shop.services import say_instrument
+from apps.tags.searching import find as find_all
 from apps.writing.once import Command
 from django.http import HttpResponse
+from django.utils import timezone
 from ninja import Query, Router
 from spindle.faults.library import MODELS
 from spindle.job.prompts import PROMPTS
-from spindle.job.stages import NAMES, Stage
 from spindle.learning.claims import register
-from spindle.words.bench import INSTRUMENT_NAMES
 
 router = Router(tags=["jobs"])
 
@@ -30,40 +31,34 @@ router = Router(tags=["jobs"])
 @router.get("/day", response={200: list[DayRowView], **READS}, operation_id="day")
 def day(request: SignedIn) -> list[DayRowView]:
     """Return every job in the house by promise."""
-    return [day_row_view(row) for row in the_day()]
+    now = timezone.now()
+    return [day_row_view(row, now) for row in the_day()]
 
 
 @router.get("/search", response={200: list[FoundView], **READS}, operation_id="search")
 def find(request: SignedIn, q: Annotated[Short, Query()]) -> list[FoundView]:
-    """Return jobs by tag, owner, console or drive."""
-    return [
-        FoundView(tag=j.tag, console=f"{j.sheet.maker} {j.sheet.console}", owner_name=j.owner_name, stage_name=NAMES[Stage(j.stage)]) for j in search(q)
-    ]  # fmt: skip
+    """Return jobs, drive sheets, parts, donors and orders that hold every word; a word may be slipped."""
+    return [FoundView.model_validate(f) for f in find_all(q)]
+
+
+@router.get("/closed", response={200: list[PastJobView], **READS}, operation_id="closed")
+def closed(request: SignedIn, q: Short = "", after: Short = "") -> list[PastJobView]:
+    """Return closed jobs, newest first, a page at a time."""
+    today = the_shop().today()
+    return [past_job_view(j, today) for j in closed_jobs(q, after=after)]
+
+
+@router.get("/owners", response={200: list[OwnerView], **READS}, operation_id="owners")
+def known_owners(request: SignedIn, q: Annotated[Short, Query()]) -> list[OwnerView]:
+    """Return owners by name or phone, with their earlier units and jobs."""
+    today = the_shop().today()
+    return [OwnerView(name=o.name, contact=o.contact, jobs=[past_job_view(j, today) for j in o.jobs]) for o in owners(q)]
 
 
 @router.get("/prompts", response={200: list[PromptView], **READS}, operation_id="prompts")
 def prompts(request: SignedIn) -> list[PromptView]:
     """Return what is asked when a unit is taken in."""
     return [PromptView.model_validate(p) for p in PROMPTS]
-
-
-@router.get("/instruments", response={200: InstrumentsView, **READS}, operation_id="instruments")
-def instruments(request: SignedIn) -> InstrumentsView:
-    """Return what this shop has, of what not every shop has."""
-    return _instruments()
-
-
-@router.post("/instruments", response={200: InstrumentsView, **WRITES}, operation_id="say_instrument")
-@view_before_commit
-def instrument(request: SignedIn, body: InstrumentIn) -> HttpResponse:
-    """Say whether the shop has an instrument."""
-    say_instrument(Command(request.user, body.key), body.instrument, is_there=body.is_there)
-    return as_json(_instruments())
-
-
-def _instruments() -> InstrumentsView:
-    lacks = the_shop().lacks
-    return InstrumentsView(instruments=[InstrumentView(id=i, name=name, is_there=i not in lacks) for i, name in INSTRUMENT_NAMES.items()])
 
 
 @router.get("/claims", response={200: list[ClaimView], **READS}, operation_id="claims")

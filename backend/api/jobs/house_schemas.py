@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, datetime
 from typing import Annotated, Literal
 
-from api.common import Cents, Key, OnceIn, Short, Text, View, Word
+from api.common import Cents, Key, Short, Text, View, Word
 from api.drives.schemas import PromptChoiceView
 from ninja import Schema
 from pydantic import Field
 from spindle.job.stages import Stage
-from spindle.words.bench import Instrument
 
 
 class IntakeIn(Schema):
@@ -25,27 +24,12 @@ class IntakeIn(Schema):
     limit_cents: Cents | None
     promised_on: date | None
     condition: dict[Word, Word]
-
-
-class InstrumentIn(OnceIn):
-    """Whether the shop has an instrument."""
-
-    instrument: Instrument
-    is_there: bool
-
-
-class InstrumentView(View):
-    """An instrument that not every shop has."""
-
-    id: Instrument
-    name: str
-    is_there: bool
-
-
-class InstrumentsView(View):
-    """All of them, in a fixed order."""
-
-    instruments: list[InstrumentView]
+    returns: Short = ""
+    """Tag of the job after which this unit came back."""
+    is_same_fault: bool = False
+    """The owner says that it is the fault that was repaired."""
+    looks: Annotated[dict[Word, Word], Field(default_factory=dict, max_length=40)]
+    """What the eye saw of the drive at the counter."""
 
 
 class PromptView(View):
@@ -68,13 +52,53 @@ class DayRowView(View):
     stage_name: str
     promised_on: date | None
     waits_for: str
+    acts: Literal["bench", "counter", "owner", "collect", "part", "wait"]
+    """Who must act next, or what it waits for."""
+    wants: str
+    """The part that it waits for, by its level; "" if it waits for none."""
+    held_until: datetime | None
+    """Until when something passes by itself."""
+    taken_in_at: datetime
+    is_return: bool
     power: Literal["out", "standby", "live"]
 
 
 class FoundView(View):
-    """A job that was searched for."""
+    """Something that was searched for, and where it leads."""
+
+    kind: str
+    key: str
+    title: str
+    line: str
+    path: str
+
+
+class PastJobView(View):
+    """A job of before, or one of the same owner's that is here now."""
 
     tag: str
     console: str
+    variant: str
+    sheet_id: int
     owner_name: str
-    stage_name: str
+    owner_contact: str
+    complaint: str
+    taken_in_at: datetime
+    closed_at: datetime | None
+    outcome: str
+    """How it came out; where it stands now if it is open."""
+    guarantee_until: date | None
+    is_covered: bool
+    """Its guarantee counts today."""
+    is_void: bool
+    """It was taken in by mistake."""
+    returns: str
+    """The job after which it came back; "" if it was here for the first time."""
+
+
+class OwnerView(View):
+    """An owner whom the shop knows."""
+
+    name: str
+    contact: str
+    jobs: list[PastJobView]

@@ -4,21 +4,32 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from api.common import READS, WRITES, SignedIn, Tag, Word, as_json
+from api.common import READS, WRITES, OnceIn, SignedIn, Tag, Word, as_json
+from api.jobs.counter_schemas import PulseView
 from api.jobs.diagnosis_schemas import OutlookView, QuestionView, SchoolView
 from api.jobs.diagnosis_views import outlook_view, question_view, school_views
+from api.jobs.house_schemas import PastJobView
+from api.jobs.house_views import past_job_view
+from api.jobs.mat_schemas import DraftedView, MatView
+from api.jobs.mat_views import mat_view
 from api.jobs.schemas import JobView
 from api.jobs.views import job_view
 from api.jobs.workbench_schemas import SwapPlanView, WorkbenchView
 from api.jobs.workbench_views import plan_view, workbench_view
 from api.wire_asks import AskIn, ask_of
+from apps.jobs.history import earlier
 from apps.jobs.outlook import deeper_look
+from apps.jobs.presence import pulse
+from apps.jobs.records import record_of
 from apps.jobs.selectors import OpenJob, job_row, open_job
+from apps.jobs.services.recording import draft_sheets
 from apps.jobs.services.writing import JobCommand, write
 from apps.jobs.workbench import level_rows, parking_of, plan_of, unit_sources
-from apps.reports.services import hand_back_pdf
+from apps.reports.services import hand_back_pdf, receipt_pdf
 from apps.shop.selectors import the_shop
-from django.http import HttpResponse
+from apps.writing.once import Command
+from django.http import HttpResponse, JsonResponse
+from django.utils import timezone
 from ninja import Query, Router
 from spindle.formats.case_file import write_case
 
@@ -42,6 +53,12 @@ def ask(request: SignedIn, tag: Tag, body: AskIn) -> HttpResponse:  # type: igno
     command = JobCommand(request.user, tag, said.key, said.version)
     done = write(command, ask_of(said), job_view)
     return as_json(done.view.model_copy(update={"is_new": done.is_new}))
+
+
+@router.post("/pulse", response={200: PulseView, **READS}, operation_id="pulse")
+def beat(request: SignedIn, tag: Tag) -> PulseView:
+    """Say that this screen is open; return the job's version and who else looks at it."""
+    return PulseView.model_validate(pulse(tag, request.user, timezone.now()))
 
 
 @router.get("/questions", response={200: list[QuestionView], **READS}, operation_id="questions")
@@ -70,6 +87,15 @@ def case(request: SignedIn, tag: Tag) -> dict[str, object]:
     return write_case(_open(tag).state.case)
 
 
+@router.get("/record", response={200: dict, **READS}, operation_id="record")
+def record(request: SignedIn, tag: Tag) -> HttpResponse:
+    """Return the whole job as a file of its open format."""
+    row = job_row(tag)
+    answer = JsonResponse(record_of(row), json_dumps_params={"indent": 1, "ensure_ascii": False})
+    answer["Content-Disposition"] = f'attachment; filename="{row.tag}.json"'
+    return answer
+
+
 @router.get("/report.pdf", response={200: None, **READS}, operation_id="report")
 def report(request: SignedIn, tag: Tag) -> HttpResponse:
     """Return the report that goes back with the unit."""
@@ -79,11 +105,39 @@ def report(request: SignedIn, tag: Tag) -> HttpResponse:
     return answer
 
 
+@router.get("/earlier", response={200: list[PastJobView], **READS}, operation_id="earlier")
+def earlier_jobs(request: SignedIn, tag: Tag) -> list[PastJobView]:
+    """Return the other jobs of this unit and of its owner, newest first."""
+    today = the_shop().today()
+    return [past_job_view(j, today) for j in earlier(job_row(tag))]
+
+
+@router.get("/receipt.pdf", response={200: None, **READS}, operation_id="receipt")
+def receipt(request: SignedIn, tag: Tag) -> HttpResponse:
+    """Return the receipt that the owner gets when a unit is handed in."""
+    shown = _open(tag, with_shelf=False)
+    answer = HttpResponse(receipt_pdf(shown), content_type="application/pdf")
+    answer["Content-Disposition"] = f'inline; filename="{shown.job.tag}-receipt.pdf"'
+    return answer
+
+
 @router.get("/workbench", response={200: WorkbenchView, **READS}, operation_id="workbench")
 def workbench(request: SignedIn, tag: Tag) -> WorkbenchView:
     """Return what this unit can use, and how the levels of repair compare."""
     shown = _open(tag)
     return workbench_view(shown, unit_sources(shown), level_rows(shown), parking_of(shown))
+
+
+@router.get("/mat", response={200: MatView, **READS}, operation_id="mat")
+def mat(request: SignedIn, tag: Tag, goal: Annotated[str, Query(max_length=40, pattern=r"^[a-z0-9_]*$")] = "") -> MatView:
+    """Return how this unit is opened and shut: what is open, what lies on the mat, and the quickest way to a goal and back."""
+    return mat_view(_open(tag, with_shelf=False), goal)
+
+
+@router.post("/recorded-sheets", response={200: DraftedView, **WRITES}, operation_id="draft_sheets")
+def draft(request: SignedIn, tag: Tag, body: OnceIn) -> DraftedView:
+    """Write what was recorded while this unit was opened into its sheets, as their next versions."""
+    return DraftedView(written=draft_sheets(Command(request.user, body.key), tag))
 
 
 @router.get("/swap-plan", response={200: SwapPlanView, **READS, 409: WRITES[409]}, operation_id="swap_plan")

@@ -7,7 +7,9 @@ from typing import Literal
 
 from api.common import View
 from api.drives.schemas import DriveView
-from api.jobs.diagnosis_schemas import CautionView, ConfigurationView, DiagnosisView, QuestionView, WeightView
+from api.jobs.counter_schemas import PaidView, ReturnView, ToldView
+from api.jobs.diagnosis_schemas import AtHandView, CautionView, ConfigurationView, DiagnosisView, QuestionView, WeightView
+from api.jobs.mat_schemas import MatBriefView, PhotoView
 from spindle.job.stages import Stage
 
 
@@ -140,6 +142,7 @@ class StepView(View):
     done_by: str
     until: datetime | None
     """When what it says has come by itself: it is not done before that."""
+    sheet: AtHandView
 
 
 class ProcedureView(View):
@@ -175,6 +178,10 @@ class CheckView(View):
     title: str
     how: str
     state: Literal["open", "passed", "failed"]
+    tries: int
+    """How often it is done before it has passed."""
+    done: int
+    """How often it was good so far."""
 
 
 class ProofView(View):
@@ -266,12 +273,28 @@ class JobView(View):
     repairs: list[RepairView]
     proof: ProofView
     configuration: ConfigurationView
+    measurable: list[str]
+    """The questions that a calculator of the bench can speak to."""
+    told: list[ToldView]
+    paid: PaidView | None
+    collected_by: str
+    voided: str
+    """Why it was taken in by mistake; "" for a real job."""
+    returns: ReturnView | None
+    guarantee_until: date | None
+    """Of a closed job."""
     custody: list[CustodyView]
     identity: list[IdentityView]
     looks: dict[str, str]
     sheet_version: int
     newer_sheet_id: int | None
     ticks: list[str]
+    mat: MatBriefView
+    photos: list[PhotoView]
+    sounds: int
+    """How many recordings it has."""
+    owner_asks: str
+    """What the owner wants besides yes and no, in a sentence; "" if nothing waits for an answer."""
     """Steps of swap plans that are done, as plan:step."""
     is_new: bool = False
     """The write that this answers has written something; False for what was read, for a replay, and for what changed nothing."""

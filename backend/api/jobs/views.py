@@ -6,20 +6,22 @@ from collections.abc import Mapping
 from typing import Literal
 
 from api.drives.views import drive_view
+from api.jobs import counter_schemas as counter
 from api.jobs import diagnosis_schemas as d
 from api.jobs import schemas as s
 from api.jobs.custody_views import custody_fields
 from api.jobs.diagnosis_schemas import WeightView
 from api.jobs.diagnosis_views import caution_views, diagnosis_view, question_view
-from api.jobs.house_schemas import DayRowView
-from apps.jobs.models import Job
+from api.jobs.mat_schemas import PhotoView
+from api.jobs.mat_views import mat_brief
 from apps.jobs.selectors import OpenJob
 from spindle.bench.classes import matrix_summary
+from spindle.bench.tools.catalogue import measurable
 from spindle.diagnosis.evidence.playtime import judge_time
 from spindle.diagnosis.explaining.configurations import places, to_ask_again
 from spindle.diagnosis.explaining.diagnose import Diagnosis, PartWeight, diagnose
 from spindle.diagnosis.given.case import Answer
-from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.drives.at_hand import at_step
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
 from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet
 from spindle.faults.model import SOUND_PART, Question, QuestionKind
@@ -75,7 +77,18 @@ def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
         ],
         proof=_proof(shown, found),
         configuration=_configuration(shown),
+        measurable=sorted(measurable(job.model.questions)),
+        told=[counter.ToldView(at=line.at, by=line.by, **line.body) for line in job.told],
+        paid=counter.PaidView(at=job.paid.at, by=job.paid.by, **job.paid.body) if job.paid else None,
+        collected_by=job.collected.body["by_name"] if job.collected else "",
+        voided=job.voided.body["why"] if job.voided else "",
+        returns=counter.ReturnView(tag=job.notes.returns, is_covered=job.notes.is_covered) if job.notes.returns else None,
+        guarantee_until=shown.row.guarantee_until,
         ticks=sorted(job.ticks),
+        mat=mat_brief(job),
+        sounds=len(job.sounds),
+        photos=[PhotoView.model_validate(p) for p in job.photos.values()],
+        owner_asks=job.owner_asks,
         is_new=is_new,
         **custody_fields(shown),
     )
@@ -173,7 +186,7 @@ def _given(answer: Answer | None, question: Question, sheet: DriveSheet) -> s.Gi
 def _agree(shown: OpenJob, found: Diagnosis) -> s.AgreeView:
     job, model = shown.job, shown.job.model
     return s.AgreeView(
-        offers=[_quote(o, model) for o in offers(found.advice.moves, model, price_cents_per_min=shown.shop.price_cents_per_min)],
+        offers=[_quote(o, shown) for o in offers(found.advice.moves, model, price_cents_per_min=shown.shop.price_cents_per_min)],
         ends=_ends(shown),
         proposal=s.ProposalView.model_validate(job.proposal) if job.proposal else None,
         consents=[s.ConsentView(**line.body, at=line.at, recorded_by=line.by) for line in job.consents],
@@ -185,11 +198,14 @@ def _agree(shown: OpenJob, found: Diagnosis) -> s.AgreeView:
 def _ends(shown: OpenJob) -> list[s.EndView]:
     likeliest = likeliest_end(shown.state.belief, shown.job.model)
     rate = shown.shop.price_cents_per_min
-    return [s.EndView(id=e, name=x.name, says=x.cause or x.guarantee, total_cents=price_cents(e, rate), is_likeliest=e == likeliest) for e, x in ENDS.items()]
+    return [
+        s.EndView(id=e, name=x.name, says=x.cause or x.guarantee, total_cents=shown.job.charged(price_cents(e, rate)), is_likeliest=e == likeliest)
+        for e, x in ENDS.items()
+    ]
 
 
-def _quote(offer: Quote, model: CompiledModel) -> s.QuoteView:
-    procedure = procedure_for(model.sheet.family, offer.repair)
+def _quote(offer: Quote, shown: OpenJob) -> s.QuoteView:
+    procedure = procedure_for(shown.job.model.sheet.family, offer.repair)
     return s.QuoteView(
         repair=offer.repair,
         name=offer.name,
@@ -197,10 +213,10 @@ def _quote(offer: Quote, model: CompiledModel) -> s.QuoteView:
         labour_cents=offer.labour_cents,
         part_cents=offer.part_cents,
         wait_days=offer.wait_days,
-        total_cents=offer.total_cents,
+        total_cents=shown.job.charged(offer.total_cents),
         p_success=offer.p_success,
         p_lasts_year=offer.p_lasts_year,
-        guarantee_days=procedure.guarantee_days,
+        guarantee_days=shown.shop.guarantee(procedure.guarantee_days),
         alters_unit=procedure.alters_unit,
     )
 
@@ -238,6 +254,7 @@ def _step(step: Step, shown: OpenJob) -> s.StepView:
         reads_fuse=step.reads_fuse,
         done_by=done.by if done else "",
         until=passes_at(shown.job.holds, step.clears, shown.now),
+        sheet=d.AtHandView.model_validate(at_step(step.id, shown.unit)),
     )
 
 
@@ -245,7 +262,10 @@ def _proof(shown: OpenJob, found: Diagnosis) -> s.ProofView:
     job, state = shown.job, shown.state
     cause = state.cause
     return s.ProofView(
-        checks=[s.CheckView(id=c.id, title=c.title, how=c.how, state=_CHECKED[job.checks.get(c.id)]) for c in state.checks],
+        checks=[
+            s.CheckView(id=c.id, title=c.title, how=c.how, state=_CHECKED[job.checks.get(c.id)], tries=c.tries, done=job.tried.get(c.id, 0))
+            for c in state.checks
+        ],
         passes=job.passes,
         passes_needed=state.ending.passes_wanted,
         outcome=state.verdict,
@@ -255,20 +275,4 @@ def _proof(shown: OpenJob, found: Diagnosis) -> s.ProofView:
         p_cause=cause.p,
         verdict=found.ending.verdict if state.p_fixed else "",  # type: ignore[arg-type]  # pydantic checks the word
         says=found.ending.says if state.p_fixed else "",
-    )
-
-
-def day_row_view(row: Job) -> DayRowView:
-    """Return one job of the day."""
-    return DayRowView(
-        tag=row.tag,
-        console=f"{row.sheet.maker} {row.sheet.console}",
-        variant=row.sheet.variant,
-        owner_name=row.owner_name,
-        complaint=row.complaint,
-        stage=Stage(row.stage),
-        stage_name=NAMES[Stage(row.stage)],
-        promised_on=row.promised_on,
-        waits_for=row.waits_for,
-        power=row.power,  # type: ignore[arg-type]  # pydantic checks the word
     )

@@ -23,7 +23,7 @@ def workbench_view(shown: OpenJob, sources: Iterable[Usable], rows: Iterable[Lev
     return d.WorkbenchView(
         version=shown.job.version,
         sources=[_source(u) for u in sources],
-        levels=[_level(r) for r in rows],
+        levels=[_level(r, shown) for r in rows],
         pieces=[level_view(LEVELS[p]) for p in pieces],
         together=None if together is None else _together(together),
     )
@@ -69,7 +69,7 @@ def _source(usable: Usable) -> d.SourceView:
     )
 
 
-def _level(row: LevelRow) -> d.LevelRowView:
+def _level(row: LevelRow, shown: OpenJob) -> d.LevelRowView:
     return d.LevelRowView(
         rank=row.rank,
         rank_name=row.name,
@@ -77,7 +77,7 @@ def _level(row: LevelRow) -> d.LevelRowView:
         name=row.quote.name,
         level=LEVEL_OF_REPAIR.get(row.quote.repair, ""),
         minutes=row.quote.labour_min,
-        total_cents=row.quote.total_cents,
+        total_cents=shown.job.charged(row.quote.total_cents),
         part_cents=row.quote.part_cents,
         wait_days=row.quote.wait_days,
         skill=row.skill,

@@ -13,6 +13,13 @@ class SignIn(Schema):
     password: Short
 
 
+class OwnPasswordIn(Schema):
+    """One's own password, the old one and the new one."""
+
+    old: Short
+    new: Short
+
+
 class Me(View):
     """Who is signed in, and what they may do."""
 
@@ -20,6 +27,8 @@ class Me(View):
     name: str
     role: str
     may: list[str]
+    has_first_password: bool
+    """Nothing can be done before they have chosen one of their own."""
 
 
 class ShopView(View):

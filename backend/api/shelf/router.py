@@ -10,7 +10,7 @@ from api.shelf.views import away_view, donor_detail_view, donor_view, order_view
 from apps.jobs.scarce import all_scarce
 from apps.jobs.selectors import away, part_detail
 from apps.reports.labels import Layout, labels_pdf
-from apps.shelf.selectors import donor_by_tag, donor_detail, donors, expected_orders, part_by_tag, past_orders, search_parts, short_kinds
+from apps.shelf.selectors import donor_by_tag, donor_detail, donors, expected_orders, known_suppliers, part_by_tag, past_orders, search_parts, short_kinds
 from apps.shelf.services import donors as donor_services
 from apps.shelf.services import orders as order_services
 from apps.shelf.services import stock as stock_services
@@ -114,6 +114,20 @@ def minimum(request: SignedIn, body: v.MinimumIn) -> v.WantedView:
 def scrap(request: SignedIn, tag: Tag, body: v.ScrapIn) -> v.PartDetailView:
     """Throw pieces away, with a reason."""
     return _part(stock_services.scrap(Command(request.user, body.key), tag, body.count, body.why).tag)
+
+
+@router.post("/shelf/parts/{tag}/correct", response={200: v.PartDetailView, **WRITES}, operation_id="correct_part")
+@view_before_commit
+def correct(request: SignedIn, tag: Tag, body: v.CorrectIn) -> v.PartDetailView:
+    """Put right what is written of a part: how many are here, where they lie, what one costs."""
+    told = stock_services.Correction(**body.dict(exclude={"key"}))
+    return _part(stock_services.correct(Command(request.user, body.key), tag, told).tag)
+
+
+@router.get("/shelf/suppliers", response={200: list[str], **READS}, operation_id="suppliers")
+def suppliers(request: SignedIn) -> list[str]:
+    """Return whom the shop has ordered from, by name."""
+    return known_suppliers()
 
 
 @router.post("/shelf/parts/{tag}/checks", response={200: v.PartDetailView, **WRITES}, operation_id="check_part")

@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 
 from api.common import Cents, Code, OnceIn, Place, Short, Variant, View, Word
 from api.drives.schemas import FitView
-from pydantic import Field
+from pydantic import Field, StringConstraints
 from spindle.words.bounds import NO_NUL
 from spindle.words.health import Health
 
@@ -164,6 +164,7 @@ class WaitsView(View):
 class ScarceView(View):
     """Who should get the parts of one level."""
 
+    level: str
     level_name: str
     here: int
     wanted: int
@@ -204,6 +205,15 @@ class ReceiveIn(OnceIn):
     is_complete: bool = False
     lot: Annotated[str, Field(max_length=40, pattern=NO_NUL)] = ""
     place: Place = ""
+
+
+class CorrectIn(OnceIn):
+    """What of a part is otherwise than written; what is left out stays."""
+
+    count: Annotated[int, Field(ge=0, le=10_000)] | None = None
+    place: Place | None = None
+    piece_cents: Cents | None = None
+    lot: Annotated[str, StringConstraints(max_length=40, pattern=NO_NUL)] | None = None
 
 
 class ScrapIn(OnceIn):

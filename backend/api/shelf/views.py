@@ -130,6 +130,7 @@ def wanted_view(short: Iterable[KindCount], scarce: Iterable[Scarce]) -> v.Wante
         short=[v.ShortView(level=c.kind.level, code=c.kind.code, name=c.kind.name, here=c.here, coming=c.coming, least=c.kind.min_count) for c in short],
         scarce=[
             v.ScarceView(
+                level=s.level,
                 level_name=LEVELS[s.level].name,
                 here=s.here,
                 wanted=len(s.wishes),

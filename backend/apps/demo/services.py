@@ -8,37 +8,49 @@ from datetime import datetime, time, timedelta
 from functools import cache
 from typing import Any
 
+from apps.demo.pictures import drawn
 from apps.demo.shelf import load_sheets, load_shelf
+from apps.demo.sounds import played
+from apps.drives.consoles import forget_sheets
 from apps.drives.selectors import sheet_of
 from apps.jobs.models import Job
 from apps.jobs.selectors import job_row, open_job, value_of
 from apps.jobs.services.take_in import Intake, take_in
 from apps.jobs.services.writing import JobCommand, write
-from apps.people.models import User
+from apps.people.models import OWNERS_HAND, User
+from apps.photos.services import keep_photo
 from apps.shop.models import Shop
 from apps.shop.selectors import the_shop
+from apps.sounds.services import keep_sound
 from apps.writing.models import UsedKey
 from apps.writing.once import Command
 from django.conf import settings
 from django.core.management import call_command
 from django.db import connection, transaction
 from django.utils import timezone
+from spindle.bench.opening.order import way_back
 from spindle.diagnosis.given.case import Answer, Change, Remark, Trial, TrialResult
 from spindle.job.kinds.check import MarkCheck
+from spindle.job.kinds.collected import Collect
 from spindle.job.kinds.consent import Consent
 from spindle.job.kinds.custody import TakeOutOwn
 from spindle.job.kinds.depth import SetDepth
 from spindle.job.kinds.drive import Identify
 from spindle.job.kinds.mains import SetMains
+from spindle.job.kinds.opened import OpenStep
+from spindle.job.kinds.paid import TakePayment, Tender
 from spindle.job.kinds.part import NotePart, TakePart
 from spindle.job.kinds.passed import AddPass
+from spindle.job.kinds.photo import Moment, Photograph
 from spindle.job.kinds.proposal import Propose
+from spindle.job.kinds.sound import Did, KeepSound
 from spindle.job.kinds.stage import Advance
 from spindle.job.kinds.step import MarkStep
 from spindle.job.kinds.strike import Strike
+from spindle.job.kinds.told import Means, TellOwner
 from spindle.job.stages import Stage
 from spindle.job.state import steps_of
-from spindle.words.bench import Power
+from spindle.words.bench import Depth, Power
 from spindle.words.health import Health
 from spindle.words.witness import Witness
 
@@ -54,6 +66,12 @@ def sign_ins() -> list[tuple[str, str, str]]:
     return [(p["role"], p["username"], p["password"]) for p in _scenario()["people"]]
 
 
+def published_sign_ins() -> list[str]:
+    """Return who can sign in with a password of the demo: everybody can read those."""
+    here = {u.username: u for u in User.objects.filter(is_active=True)}
+    return [name for _, name, password in sign_ins() if name in here and here[name].check_password(password)]
+
+
 def is_empty() -> bool:
     """Tell whether nobody has used this database yet."""
     return not User.objects.exists()
@@ -61,7 +79,7 @@ def is_empty() -> bool:
 
 def holds_more() -> list[str]:
     """Return what this database holds that the demo does not bring: to be asked about before it is thrown away."""
-    jobs, people = Job.objects.count() - len(_scenario()["jobs"]), User.objects.count() - len(_scenario()["people"])
+    jobs, people = Job.objects.count() - len(_scenario()["jobs"]), User.objects.exclude(username=OWNERS_HAND).count() - len(_scenario()["people"])
     found = [(jobs, "jobs"), (people, "people"), (UsedKey.objects.exclude(key__startswith="demo-").count(), "writes")]
     return [f"{n} {what}" for n, what in found if n > 0]
 
@@ -72,6 +90,7 @@ def wipe() -> None:
         cursor.execute("SET spindle.may_wipe = 'yes'")
         call_command("flush", "--no-input", verbosity=0)
         cursor.execute("RESET spindle.may_wipe")
+    forget_sheets()
 
 
 @transaction.atomic
@@ -132,6 +151,28 @@ def _steps(tag: str, event: dict[str, Any]) -> Iterator[Any]:
             yield MarkStep(step.id, True, job.model.sheet.fuse_rating if step.reads_fuse else "")
 
 
+def _shut(tag: str, depth: Depth) -> Iterator[Any]:
+    """Put back what is open deeper than that, each step with its look; or open it so far."""
+    job = value_of(job_row(tag))
+    opening = job.opening
+    keep = opening.leading_to(depth) if depth else ()
+    yield from (OpenStep(m.step.id, False) for m in way_back(opening, job.mat.open, keep).moves if depth < job.depth or not depth)
+    yield SetDepth(depth)
+
+
+def _photo(_tag: str, event: dict[str, Any]) -> Iterator[Any]:
+    """Send a drawn picture, and keep it with the job."""
+    kept = keep_photo(User.objects.get(username=event.get("by", "bram")), drawn(event["drawn"]))
+    yield Photograph(kept.hash, event.get("of", ""), Moment(event.get("moment", "free")), event.get("says", ""), event.get("for_owner", False))
+
+
+def _sound(tag: str, event: dict[str, Any]) -> Iterator[Any]:
+    """Send a recording that the library of sounds plays, and keep it with the job."""
+    family = value_of(job_row(tag)).model.sheet.family
+    kept = keep_sound(User.objects.get(username=event.get("by", "bram")), played(event["scene"], family, event["seed"]))
+    yield KeepSound(kept.hash, Did(event.get("did", "insert")), event.get("disc", ""), "on", event.get("microphone", ""))
+
+
 def _checks(tag: str, event: dict[str, Any]) -> Iterator[Any]:
     """Pass the first checks of the proof."""
     state = open_job(job_row(tag), the_shop(), with_shelf=False).state
@@ -151,14 +192,19 @@ _EVENTS: dict[str, Callable[[str, dict[str, Any]], Iterable[Any]]] = {
     "steps": _steps,
     "checks": _checks,
     "strike": _strike,
-    "passes": lambda _, e: [AddPass(True)] * e["count"],
+    "passes": lambda _, e: [AddPass(True, e["count"])],
     "drive": lambda _, e: [Identify(e["looks"])],
     "take": lambda _, e: [TakePart(e["part"], e["repair"])],
     "own_out": lambda _, e: [TakeOutOwn(e["level"], e["place"])],
+    "photo": _photo,
+    "sound": _sound,
     "remark": lambda _, e: [Remark(e["text"])],
     "mains": lambda _, e: [SetMains(Power.LIVE if e["live"] else Power.OUT)],
-    "depth": lambda _, e: [SetDepth(e["depth"])],
+    "depth": lambda tag, e: _shut(tag, Depth(e["depth"])),
     "advance": lambda _, e: [Advance(Stage(e["stage"]))],
+    "tell": lambda _, e: [TellOwner(Means(e["means"]), e["what"])],
+    "paid": lambda _, e: [TakePayment(e["cents"], Tender(e["how"]))],
+    "collect": lambda _, e: [Collect(e["name"])],
     "propose": lambda _, e: [Propose(e["repair"])],
     "consent": lambda _, e: [Consent(e["agreed"], e["cents"], e["name"], e["how"])],
 }

@@ -8,7 +8,7 @@ from datetime import datetime, time, timedelta
 from functools import cache
 from typing import Any
 
-from apps.drives.services import Said, save_sheet, say
+from apps.drives.services import Said, save_console, save_sheet, say
 from apps.people.models import User
 from apps.shelf.services.donors import add_donor, harvest
 from apps.shelf.services.orders import Wanted, arrive, order
@@ -16,6 +16,7 @@ from apps.shelf.services.stock import Arrival, check_health, receive, set_minimu
 from apps.writing.once import Command
 from django.conf import settings
 from django.utils import timezone
+from spindle.formats.console_file import read_console
 from spindle.formats.sheet_file import parse_json, read_sheet
 
 SHEETS_BEFORE_DAYS = 120
@@ -33,7 +34,10 @@ def _command(name: str, days_ago: float, *, by: str = "bram") -> Command:
 
 
 def load_sheets() -> None:
-    """Load the drive sheets, as files of the open format."""
+    """Load the sheets of consoles and drives, as files of the open formats."""
+    for file in sorted((settings.DEMO / "consoles").glob("*.json")):
+        console = read_console(parse_json(file.read_bytes()))
+        save_console(_command(f"console-{file.stem}", SHEETS_BEFORE_DAYS, by="ida"), console, based_on=0, why="First version")
     for file in sorted((settings.DEMO / "sheets").glob("*.json")):
         save_sheet(_command(f"sheet-{file.stem}", SHEETS_BEFORE_DAYS, by="ida"), read_sheet(parse_json(file.read_bytes())), based_on=0, why="First version")
 

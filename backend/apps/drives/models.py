@@ -17,6 +17,8 @@ class Sheet(models.Model):
     variant = models.CharField(max_length=40)
     version = models.PositiveIntegerField(default=1)
     is_current = models.BooleanField(default=True)
+    is_retired = models.BooleanField(default=False)
+    """Nobody takes such a unit in any more: jobs and the past keep it."""
     facts = models.JSONField()
     """The drive object of the case format."""
     looks = models.JSONField(default=dict)
@@ -40,6 +42,33 @@ class Sheet(models.Model):
     def __str__(self) -> str:
         """Return console, revision and variant."""
         return f"{self.maker} {self.console} {self.revision}, {self.variant}"
+
+
+class Console(models.Model):
+    """One version of the sheet of one console revision: what is outside its drive, whichever of several it carries. A version never changes."""
+
+    maker = models.CharField(max_length=80)
+    console = models.CharField(max_length=80)
+    revision = models.CharField(max_length=40)
+    version = models.PositiveIntegerField(default=1)
+    is_current = models.BooleanField(default=True)
+    tables = models.JSONField(default=dict)
+    """Table id -> rows."""
+    why = models.CharField(max_length=300, blank=True)
+    """What changed against the version before."""
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    at = models.DateTimeField()
+
+    class Meta:
+        constraints = (
+            models.UniqueConstraint(fields=["maker", "console", "revision", "version"], name="one_console_per_version"),
+            models.UniqueConstraint(fields=["maker", "console", "revision"], condition=models.Q(is_current=True), name="one_current_console"),
+        )
+        ordering = ("maker", "console", "revision")
+
+    def __str__(self) -> str:
+        """Return maker, console and revision."""
+        return f"{self.maker} {self.console} {self.revision}"
 
 
 class Saying(models.Model):

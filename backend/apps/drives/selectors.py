@@ -21,8 +21,8 @@ from spindle.formats.table_rows import write_csv
 
 
 def current_sheets() -> list[Sheet]:
-    """Return the newest version of every sheet."""
-    return list(Sheet.objects.filter(is_current=True))
+    """Return the newest version of every sheet that is in use."""
+    return list(Sheet.objects.filter(is_current=True, is_retired=False))
 
 
 def sheet(pk: int) -> Sheet:

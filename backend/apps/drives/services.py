@@ -5,15 +5,20 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from apps.drives.models import Saying, Sheet
+from apps.drives.consoles import current_console
+from apps.drives.models import Console, Saying, Sheet
 from apps.drives.selectors import full_sheet, sheet_of
 from apps.refusals import StaleWriteError
-from apps.writing.once import Command, lock, once
+from apps.writing.once import Command, Once, lock, once
+from apps.writing.traces import trace
+from spindle.drives.beginning import Name, bare_sheet, likeness
+from spindle.drives.console_sheet import ConsoleSheet
 from spindle.drives.full_sheet import FullSheet, check_figures
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import Verdict
 from spindle.drives.tables import TABLES
 from spindle.errors import CaseError, InvalidError, SheetError
+from spindle.formats.console_file import read_console, write_console
 from spindle.formats.sheet_file import MAX_BYTES, decode, parse_json, read_sheet, write_sheet
 from spindle.formats.table_rows import read_csv
 from spindle.words.duty import Duty
@@ -38,36 +43,151 @@ def save_sheet(command: Command, full: FullSheet, *, based_on: int | None, why: 
         If a figure is none: a fuse rating without current and speed.
     """
     check_figures(full)
-    variant = full.drive.variant
-    document = write_sheet(full)
-    with once(command, Duty.SHEETS, "sheet", {"document": document, "based_on": based_on, "why": why}) as write:
-        if write.is_replay:
-            name, version = write.result.rsplit("/", 1)
-            return sheet_of(name, int(version))
-        lock(f"sheet:{variant}")
-        now = Sheet.objects.filter(variant=variant, is_current=True).first()
-        newest = now.version if now else 0
-        _check_base(variant, now, newest if based_on is None else based_on, full)
-        if now is not None and write_sheet(full_sheet(now.pk)) == document:
-            write.result = f"{variant}/{now.version}"
-            return now
-        Sheet.objects.filter(variant=variant, is_current=True).update(is_current=False)
-        saved = Sheet.objects.create(
-            maker=full.maker,
-            console=full.console,
-            revision=full.revision,
-            variant=variant,
-            version=newest + 1,
-            facts=document["drive"],
-            looks=document["looks"],
-            tables=document["tables"],
-            sources=document["sources"],
-            why=why,
-            by=command.user,
-            at=write.at,
-        )
-        write.result = f"{variant}/{saved.version}"
+    with once(command, Duty.SHEETS, "sheet", {"document": write_sheet(full), "based_on": based_on, "why": why}) as write:
+        return _replayed(write) if write.is_replay else _save(command, write, full, based_on, why)
+
+
+def _replayed(write: Once) -> Sheet:
+    name, version = write.result.rsplit("/", 1)
+    return sheet_of(name, int(version))
+
+
+def _save(command: Command, write: Once, full: FullSheet, based_on: int | None, why: str) -> Sheet:
+    variant, document = full.drive.variant, write_sheet(full)
+    lock(f"sheet:{variant}")
+    now = Sheet.objects.filter(variant=variant, is_current=True).first()
+    newest = now.version if now else 0
+    _check_base(variant, now, newest if based_on is None else based_on, full)
+    if now is not None and write_sheet(full_sheet(now.pk)) == document:
+        write.result = f"{variant}/{now.version}"
+        return now
+    Sheet.objects.filter(variant=variant, is_current=True).update(is_current=False)
+    saved = Sheet.objects.create(
+        maker=full.maker,
+        console=full.console,
+        revision=full.revision,
+        variant=variant,
+        version=newest + 1,
+        facts=document["drive"],
+        looks=document["looks"],
+        tables=document["tables"],
+        sources=document["sources"],
+        why=why,
+        by=command.user,
+        at=write.at,
+        is_retired=now is not None and now.is_retired,
+    )
+    write.result = f"{variant}/{saved.version}"
     return saved
+
+
+@dataclass(frozen=True)
+class Beginning:
+    """A drive that has no sheet yet. ``like`` is the variant that it resembles; without one, ``family`` and ``classes`` are known alone."""
+
+    maker: str
+    console: str
+    revision: str
+    variant: str
+    family: str = ""
+    classes: tuple[str, ...] = ()
+    like: str = ""
+
+
+def begin_sheet(command: Command, told: Beginning) -> Sheet:
+    """Begin a sheet. Whoever may take a unit in may do it: a unit whose drive nobody knows must not be sent away.
+
+    Raises
+    ------
+    NotFoundError
+        If there is no sheet to be like.
+    InvalidError
+        If a name is missing, or the variant has a sheet already.
+    SheetError
+        If family or disc classes are none.
+    """
+    maker, console = told.maker.strip(), told.console.strip()
+    for place, value in (("maker", maker), ("console", console)):
+        if not value:
+            raise InvalidError(place, f"Write the {place} as it stands on the unit.")
+    why = f"Begun like {told.like}" if told.like else "Begun at the counter"
+    with once(command, Duty.TAKE_IN, "begin_sheet", vars(told)) as write:
+        if write.is_replay:
+            return _replayed(write)
+        lock("sheets begun")
+        named = told.variant.strip() or _unnamed()
+        if Sheet.objects.filter(variant=named).exists():
+            raise InvalidError("variant", f"{named} has a sheet already. Take the unit in with that one, or give this drive another name.")
+        name = Name(maker, console, told.revision.strip() or "?", named)
+        full = likeness(full_sheet(sheet_of(told.like).pk), name) if told.like else bare_sheet(name, told.family, told.classes)
+        checked = read_sheet(write_sheet(full))
+        check_figures(checked)
+        return _save(command, write, checked, 0, why)
+
+
+def _unnamed() -> str:
+    taken = Sheet.objects.filter(variant__startswith="unnamed-").values_list("variant", flat=True)
+    numbers = [int(v.removeprefix("unnamed-")) for v in taken if v.removeprefix("unnamed-").isdigit()]
+    return f"unnamed-{max(numbers, default=0) + 1}"
+
+
+def save_console(command: Command, sheet: ConsoleSheet, *, based_on: int | None, why: str = "") -> Console:
+    """Save a console's sheet as its next version. What is the same makes no version.
+
+    Parameters
+    ----------
+    based_on : the version that the writer saw; 0 for a console that has no sheet yet; None lays it over whatever is current, as a file does
+
+    Raises
+    ------
+    StaleWriteError
+        If it has a newer version.
+    """
+    document, named = write_console(sheet), (sheet.maker, sheet.console, sheet.revision)
+    with once(command, Duty.SHEETS, "console", {"document": document, "based_on": based_on, "why": why}) as write:
+        if write.is_replay:
+            return Console.objects.get(pk=int(write.result))
+        lock(f"console:{'/'.join(named)}")
+        now = current_console(named)
+        version = now.version if now else 0
+        if based_on not in (None, version):
+            raise StaleWriteError(
+                f"The sheet of {' '.join(named)} is at version {version}, yours was made from version {based_on}. Nothing was changed.",
+                version=version,
+                changed=[{"by": now.by.shown_name, "at": now.at.isoformat(), "text": now.why or "changed"}] if now else [],
+            )
+        if now is None or now.tables != document["tables"]:
+            Console.objects.filter(maker=sheet.maker, console=sheet.console, revision=sheet.revision, is_current=True).update(is_current=False)
+            own = {"maker": sheet.maker, "console": sheet.console, "revision": sheet.revision, "tables": document["tables"]}
+            now = Console.objects.create(**own, version=version + 1, why=why, by=command.user, at=write.at)
+        write.result = str(now.pk)
+    return now
+
+
+def import_console(command: Command, read: Callable[[int], bytes]) -> Console:
+    """Save a console's sheet from a file: a new console, or the next version of one that is here.
+
+    Raises
+    ------
+    SheetError
+        With the place of the first mistake; nothing is changed then.
+    """
+    return save_console(command, read_console(parse_json(read(MAX_BYTES + 1))), based_on=None, why="From a file")
+
+
+def retire_sheet(command: Command, variant: str, *, is_retired: bool) -> Sheet:
+    """Take a sheet out of use, or back into it. Jobs that have it keep it.
+
+    Raises
+    ------
+    NotAllowedError, NotFoundError, KeyReusedError
+    """
+    found = sheet_of(variant)
+    with once(command, Duty.SHEETS, "retire_sheet", {"variant": variant, "is_retired": is_retired}) as write:
+        if not write.is_replay and found.is_retired is not is_retired:
+            trace(f"sheet {variant}", {"is_retired": found.is_retired}, {"is_retired": is_retired}, by_id=command.user.pk, at=write.at)
+            Sheet.objects.filter(variant=variant).update(is_retired=is_retired)
+    return sheet_of(variant)
 
 
 def _check_base(variant: str, now: Sheet | None, based_on: int, full: FullSheet) -> None:

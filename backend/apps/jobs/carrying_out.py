@@ -11,7 +11,7 @@ from apps.drives.models import Sheet
 from apps.drives.selectors import full_sheet
 from apps.jobs.models import Custody, Job, Taking, Want
 from apps.people.models import User
-from apps.shelf.services.donors import PieceAsked, take_out_of
+from apps.shelf.services.donors import PieceAsked, keep_donor, take_out_of
 from apps.shelf.services.pieces import held, kind_of, new_own_part, note, note_checks, seen_text
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
 from spindle.job import effects as e
@@ -98,6 +98,10 @@ def _use_sheet(effect: e.UseSheet, w: Writer) -> None:
     w.row.sheet = Sheet.objects.get(pk=effect.sheet.number)
 
 
+def _unit_left(effect: e.UnitLeft, w: Writer) -> None:
+    keep_donor(w.user, w.row.sheet, origin=f"{w.row.tag}, left by {effect.by_name}"[:160], at=w.at)
+
+
 _DOES: Final[dict[type, Callable[[Any, Writer], None]]] = {
     e.Take: _take,
     e.GiveBack: _give_back,
@@ -107,5 +111,6 @@ _DOES: Final[dict[type, Callable[[Any, Writer], None]]] = {
     e.OwnOut: _own_out,
     e.OwnBack: _own_back,
     e.OwnLeft: _own_left,
+    e.UnitLeft: _unit_left,
     e.UseSheet: _use_sheet,
 }

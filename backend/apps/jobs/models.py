@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from apps.drives.models import Sheet
 from apps.shelf.models import Part
 from django.conf import settings
 from django.db import models
 from django.db.models import F, Q
-from spindle.job.stages import Stage
+from spindle.job.stages import Acts, Stage
 from spindle.words.bench import Depth, Power
+
+VOIDED: Final = "Voided: "
+"""How the outcome of a job begins that was taken in by mistake; its reason follows."""
 
 
 class Job(models.Model):
@@ -32,6 +37,22 @@ class Job(models.Model):
     """What it waits for, in a sentence; made anew with every write, and by ``manage.py rebuild_jobs``."""
     tried = models.JSONField(default=list)
     """Every standing trial of one repair alone: [repair, whether it came out clean]. Made anew with every write."""
+    judged = models.JSONField(default=list)
+    """Every proposed repair that was tried: [repair, how likely it was said to cure, whether the advice put it first, whether it came out clean]."""
+    paid_cents = models.PositiveIntegerField(null=True)
+    """What was paid; None where nobody wrote it down."""
+    acts = models.CharField(max_length=8, default=Acts.COUNTER.value)
+    """Who must act next, a part that is not here left out."""
+    held_until = models.DateTimeField(null=True)
+    """Until when the bench waits for something that passes by itself."""
+    closed_at = models.DateTimeField(null=True)
+    outcome = models.CharField(max_length=60, blank=True)
+    """How it came out, once it is closed; "voided" with its reason where it was taken in by mistake."""
+    guarantee_until = models.DateField(null=True)
+    returns = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="came_back")
+    """The job after which this unit came back."""
+    is_covered = models.BooleanField(default=False)
+    """It came back with the same fault inside its guarantee."""
 
     class Meta:
         ordering = ("promised_on", "tag")
@@ -39,11 +60,16 @@ class Job(models.Model):
             models.CheckConstraint(condition=Q(depth__lte=int(Depth.DECK_OUT)), name="depth_exists"),
             models.CheckConstraint(condition=Q(stage__in=[s.value for s in Stage]), name="stage_exists"),
         )
-        indexes = (models.Index(fields=["stage", "promised_on"]),)
+        indexes = (models.Index(fields=["stage", "promised_on"]), models.Index(fields=["closed_at"]))
 
     def __str__(self) -> str:
         """Return the tag."""
         return self.tag
+
+    @property
+    def is_void(self) -> bool:
+        """True if it was taken in by mistake."""
+        return self.outcome.startswith(VOIDED)
 
 
 class TapeLine(models.Model):
@@ -100,6 +126,17 @@ class Custody(models.Model):
 
     class Meta:
         indexes = (models.Index(fields=["job"], condition=Q(away_since__isnull=False), name="still_away"),)
+
+
+class Presence(models.Model):
+    """Somebody has a job on their screen."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="present")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    at = models.DateTimeField()
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["job", "user"], name="present_once"),)
 
 
 class Outlook(models.Model):

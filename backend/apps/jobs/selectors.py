@@ -7,6 +7,7 @@ from dataclasses import dataclass, field, replace
 from datetime import date, datetime
 from typing import Any
 
+from apps.drives.consoles import opening_of
 from apps.drives.models import Sheet
 from apps.drives.selectors import Fit, full_sheet, homes_of_part, key_reading, model_of
 from apps.jobs.models import Custody, Job, Taking, TapeLine
@@ -15,7 +16,7 @@ from apps.shelf.models import Check, Movement, Part
 from apps.shelf.offers import stock_for
 from apps.shelf.selectors import trail
 from apps.shop.models import Shop
-from django.db.models import Q, QuerySet
+from django.db.models import Exists, OuterRef, QuerySet
 from django.utils import timezone
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.economy import Economy
@@ -38,7 +39,7 @@ _readings: dict[tuple[int, int, date], tuple[Stock, ...]] = {}
 
 def job_row(tag: str) -> Job:
     """Return the row of one job with its sheet, or raise NotFoundError."""
-    row = Job.objects.select_related("sheet").filter(tag=tag.strip().upper()).first()
+    row = Job.objects.select_related("sheet", "returns").filter(tag=tag.strip().upper()).first()
     if row is None:
         raise NotFoundError(f"There is no job {tag}.")
     return row
@@ -52,12 +53,13 @@ def lines_of(row: Job) -> list[Line]:
 
 def sheet_ref(sheet: Sheet) -> SheetRef:
     """Return a version of a sheet as the rules of a job know it."""
-    return SheetRef(sheet.pk, sheet.variant, sheet.version, model_of(sheet.pk))
+    return SheetRef(sheet.pk, sheet.variant, sheet.version, model_of(sheet.pk), opening_of(sheet))
 
 
 def start_of(row: Job) -> Start:
     """Return a job as it was before anything happened to it."""
-    notes = Notes(row.owner_name, row.owner_contact, row.complaint, row.supply, row.limit_cents, row.promised_on, row.condition)
+    counter = Notes(row.owner_name, row.owner_contact, row.complaint, row.supply, row.limit_cents, row.promised_on, row.condition)
+    notes = replace(counter, returns=row.returns.tag if row.returns else "", is_covered=row.is_covered)
     return Start(row.tag, sheet_ref(row.sheet), notes)
 
 
@@ -142,18 +144,9 @@ def changes_since(job: value.Job, version: int, sign: str) -> list[dict[str, Any
 
 
 def the_day() -> QuerySet[Job]:
-    """Return every job in the house by promise, each with what it waits for. One query, however many there are."""
-    return Job.objects.select_related("sheet").exclude(stage=Stage.CLOSED.value)
-
-
-def search(words: str, *, limit: int = 8) -> list[Job]:
-    """Return jobs whose tag, owner, console or variant holds the words; an exact tag comes first."""
-    words = words.strip()
-    if not words:
-        return []
-    like = Q(tag__icontains=words) | Q(owner_name__icontains=words) | Q(sheet__console__icontains=words) | Q(sheet__variant__icontains=words)
-    found = list(Job.objects.select_related("sheet").filter(like).order_by("-taken_in_at")[:50])
-    return sorted(found, key=lambda j: j.tag.lower() != words.lower())[:limit]
+    """Return every job in the house by promise, each with what it waits for and whether a part that it wants lies on the shelf. One query."""
+    on_the_shelf = Part.objects.filter(kind__level=OuterRef("want__level"), count__gt=0, is_owned=False)
+    return Job.objects.select_related("sheet", "want").annotate(may_be_here=Exists(on_the_shelf)).exclude(stage=Stage.CLOSED.value)
 
 
 def tried_repairs() -> list[Tried]:

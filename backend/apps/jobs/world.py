@@ -8,17 +8,20 @@ from datetime import datetime
 from apps.drives.selectors import full_sheet, sheet
 from apps.jobs.models import Job
 from apps.jobs.selectors import economy_of, holders, owner_of, sheet_ref, shelf_for
+from apps.photos.selectors import is_kept
 from apps.shelf.models import Donor, Part
 from apps.shelf.offers import offers_for
 from apps.shelf.selectors import donor_by_tag, donor_pieces, piece_cents
 from apps.shelf.services.pieces import lock_shelf, next_tag
 from apps.shop.models import Shop
+from apps.sounds.selectors import heard_in
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.economy import Economy
 from spindle.errors import GoneError
 from spindle.job import value
 from spindle.job.effects import ShelfPiece
 from spindle.job.value import SheetRef
+from spindle.sound.listening import Heard
 from spindle.words.bench import Instrument
 from spindle.words.health import Health
 
@@ -71,6 +74,16 @@ class ShopWorld:
         have = holders(part) if part is not None else []
         who = f" {have[0]['by']} has it for {have[0]['job']}." if have else ""
         return GoneError(f"{piece.tag} is gone.{who} Also fits: {', '.join(others) or 'nothing that is here or on its way'}.", holders=have, others=others)
+
+    @staticmethod
+    def has_photo(name: str) -> bool:
+        """Tell whether the picture of that hash was sent."""
+        return is_kept(name)
+
+    @staticmethod
+    def heard(name: str) -> Heard:
+        """Return what is in the recording of that hash, or raise NotFoundError."""
+        return heard_in(name)
 
     @staticmethod
     def sheet(number: int) -> SheetRef:

@@ -1,21 +1,21 @@
-"""Making the report a PDF. Nothing is fetched: the fonts are the application's own files."""
+"""Making report and receipt a PDF. Nothing is fetched: the fonts are the application's own files."""
 
 from __future__ import annotations
 
 from typing import Any
 
 from apps.jobs.selectors import OpenJob
-from apps.reports.selectors import report_of
+from apps.reports.selectors import receipt_of, report_of
 from django.conf import settings
 from django.template.loader import render_to_string
 from weasyprint import HTML, URLFetcher
 
 
 class _OwnFilesOnly(URLFetcher):  # type: ignore[misc]  # weasyprint ships no types
-    """Refuses every address that is not one of our own built files."""
+    """Refuses every address that is not one of our own built files or photos."""
 
     def fetch(self, url: str, headers: Any = None) -> Any:
-        if not url.startswith(settings.FRONTEND_DIST.as_uri()):
+        if not url.startswith((settings.FRONTEND_DIST.as_uri(), settings.PHOTOS.as_uri())):
             raise ValueError(f"the report does not fetch {url}")
         return super().fetch(url, headers)
 
@@ -36,3 +36,8 @@ def pdf_of(template: str, context: dict[str, Any]) -> bytes:
 def hand_back_pdf(shown: OpenJob) -> bytes:
     """Return the one-page report of a job as a PDF."""
     return pdf_of("reports/hand_back.html", {"r": report_of(shown)})
+
+
+def receipt_pdf(shown: OpenJob) -> bytes:
+    """Return the receipt of a unit that was handed in as a PDF."""
+    return pdf_of("reports/receipt.html", {"r": receipt_of(shown)})

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 
 from apps.drives.selectors import full_sheet, model_of
-from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part
+from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part, Supplier
 from django.db.models import Prefetch, Q, QuerySet, Sum
 from django.utils import timezone
 from spindle.errors import NotFoundError
@@ -93,6 +93,8 @@ class Expected:
     """Past orders of this supplier that it rests on."""
     waits: tuple[float, ...]
     """Ten equally likely days from today."""
+    is_late: bool
+    """Nine in ten of this supplier's orders were here sooner."""
 
 
 def lead_times(suppliers: Iterable[int] | None = None) -> dict[int, LeadTime]:
@@ -116,7 +118,7 @@ def expected_orders(today: date, orders: Iterable[Order] | None = None) -> list[
         time = times.get(order.supplier_id, unknown)
         waited = float((today - order.ordered_on).days)
         waits = tuple(time.remaining(p, waited) for p in DECILES)
-        rows.append(Expected(order, waited, time.remaining(0.5, waited), time.remaining(0.9, waited), time.n, waits))
+        rows.append(Expected(order, waited, time.remaining(0.5, waited), time.remaining(0.9, waited), time.n, waits, waited > time.quantile(0.9)))
     return sorted(rows, key=lambda e: e.half_days)
 
 
@@ -196,3 +198,8 @@ class DonorDetail:
 def donor_detail(donor: Donor) -> DonorDetail:
     """Return a donor with everything that is shown of it."""
     return DonorDetail(donor, trail(donor.tag))
+
+
+def known_suppliers() -> list[str]:
+    """Return whom the shop has ordered from, by name."""
+    return list(Supplier.objects.order_by("name").values_list("name", flat=True))

@@ -8,6 +8,7 @@ from datetime import date, datetime
 from django.core.exceptions import ValidationError
 from django.db import models
 from django.utils import timezone
+from spindle.day.hours import Hours, read_hours
 from spindle.diagnosis.given.economy import Economy
 from spindle.words.bench import Instrument
 from spindle.words.money import sign_of
@@ -24,6 +25,9 @@ class Shop(models.Model):
 
     name = models.CharField(max_length=120)
     place = models.CharField(max_length=120, blank=True)
+    phone = models.CharField(max_length=40, blank=True)
+    terms = models.TextField(max_length=1_000, blank=True)
+    """What stands under a receipt: what the shop and the owner hold each other to."""
     currency = models.CharField(max_length=3, default="EUR")
     """Three letters (ISO 4217)."""
     time_zone = models.CharField(max_length=40, default="UTC", validators=[check_zone])
@@ -32,6 +36,18 @@ class Shop(models.Model):
     day_cents = models.PositiveIntegerField(default=120)
     give_up_cents = models.PositiveIntegerField(default=15_000)
     damage_cents = models.PositiveIntegerField(default=6_000)
+    late_day_cents = models.PositiveIntegerField(default=300)
+    return_cents = models.PositiveIntegerField(default=7_000)
+    guarantee_days = models.PositiveIntegerField(default=90)
+    """The longest guarantee that is given; a repair whose own is shorter keeps it."""
+    opening = models.TextField(max_length=600, default="Mon-Fri 9:00-17:00")
+    """When somebody is there, a line for one day or several."""
+    closed_days = models.TextField(max_length=2_000, blank=True)
+    """Days on which it is shut, a line for each day or row of days."""
+    benches = models.PositiveSmallIntegerField(default=1)
+    """How many people work at the bench at a time."""
+    version = models.PositiveIntegerField(default=0)
+    """How often somebody changed its figures."""
     shelf_version = models.PositiveBigIntegerField(default=0)
     """Raised by the database itself with every change of shelf, sheets and sayings: what was computed from them may be kept until then."""
     lacks_words = models.JSONField(default=list, blank=True)
@@ -44,7 +60,23 @@ class Shop(models.Model):
 
     def economy(self) -> Economy:
         """Return the figures that the advice reckons with, in whole units of the shop's money."""
-        return Economy(self.cost_cents_per_min / 100, self.day_cents / 100, self.give_up_cents / 100, self.damage_cents / 100, sign=self.sign)
+        return Economy(
+            rate_eur_per_min=self.cost_cents_per_min / 100,
+            day_eur=self.day_cents / 100,
+            give_up_eur=self.give_up_cents / 100,
+            damage_eur=self.damage_cents / 100,
+            late_day_eur=self.late_day_cents / 100,
+            return_eur=self.return_cents / 100,
+            sign=self.sign,
+        )
+
+    def hours(self) -> Hours:
+        """Return when it is open."""
+        return read_hours(self.opening, self.closed_days)
+
+    def guarantee(self, days: int) -> int:
+        """Return the days of guarantee on a repair whose own is so many."""
+        return min(days, self.guarantee_days)
 
     @property
     def lacks(self) -> frozenset[Instrument]:
@@ -68,3 +100,22 @@ class Shop(models.Model):
     def day_of(self, moment: datetime) -> date:
         """Return the day of a moment at the shop."""
         return moment.astimezone(self.clock).date()
+
+
+class Meter(models.Model):
+    """A meter that is read over a line: where it is, and how sure it is by its maker's word."""
+
+    name = models.CharField(max_length=60, unique=True)
+    address = models.CharField(max_length=120)
+    """As ``TCPIP0::192.168.0.9::5025::SOCKET`` or ``ASRL/dev/ttyUSB0::INSTR``."""
+    functions = models.JSONField(default=dict)
+    """What it reads, and how surely by its maker's word: quantity -> ``pct`` of the value, ``digits`` of the last place, which is worth ``resolution``."""
+    leads_ohm = models.FloatField(null=True)
+    """What its tips read touched together; None where nobody has looked."""
+    is_here = models.BooleanField(default=True)
+
+    class Meta:
+        ordering = ("name",)
+
+    def __str__(self) -> str:
+        return self.name

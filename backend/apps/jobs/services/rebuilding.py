@@ -17,10 +17,10 @@ def rebuild() -> list[tuple[str, str]]:
     Such a job stays in the lists and says there that it cannot be read: one of them takes nothing else away.
     """
     shop, bad = the_shop(), []
-    for row in Job.objects.select_related("sheet").exclude(stage=Stage.CLOSED.value, lines__isnull=True).distinct().iterator(chunk_size=200):
+    for row in Job.objects.select_related("sheet", "returns").exclude(stage=Stage.CLOSED.value, lines__isnull=True).distinct().iterator(chunk_size=200):
         try:
             job = value_of(row)
-            keep(row, state_of(job, economy_of(job, shop)))
+            keep(row, state_of(job, economy_of(job, shop)), shop)
         except (SpindleError, LookupError, ValueError, TypeError) as error:
             row.waits_for = f"This job cannot be read: {error}"
             row.save(update_fields=["waits_for"])

@@ -7,12 +7,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import asdict, dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from functools import partial
 from typing import Any, Generic, TypeVar
 
 from apps.jobs.carrying_out import Writer, carry_out
-from apps.jobs.models import Job, TapeLine
+from apps.jobs.models import VOIDED, Job, TapeLine
 from apps.jobs.selectors import OpenJob, changes_since, shelf_for, shown_as, value_of
 from apps.jobs.world import ShopWorld
 from apps.people.models import User
@@ -26,11 +26,13 @@ from spindle.diagnosis.given.case import Trial, TrialResult
 from spindle.errors import NotFoundError
 from spindle.job import effects, value
 from spindle.job.asking import Decision
+from spindle.job.judged import judged_in
 from spindle.job.ledger import ASKS, after, decide
+from spindle.job.stages import Stage
 from spindle.job.state import JobState
 
 _T = TypeVar("_T")
-_SHELF = (effects.Take, effects.GiveBack, effects.OwnLeft, effects.OwnOut)
+_SHELF = (effects.Take, effects.GiveBack, effects.OwnLeft, effects.OwnOut, effects.UnitLeft)
 
 
 @dataclass(frozen=True)
@@ -75,7 +77,7 @@ def write(command: JobCommand, ask: Any, build: Callable[[OpenJob], _T]) -> Writ
 
 
 def _write(command: JobCommand, ask: Any, build: Callable[[OpenJob], _T]) -> Written[_T]:
-    row = Job.objects.select_for_update(of=("self",)).select_related("sheet").filter(tag=command.tag.strip().upper()).first()
+    row = Job.objects.select_for_update(of=("self",)).select_related("sheet", "returns").filter(tag=command.tag.strip().upper()).first()
     if row is None:
         raise NotFoundError(f"There is no job {command.tag}.")
     digest = digest_of(ASKS[type(ask)].name, {"tag": row.tag, **asdict(ask)})
@@ -99,7 +101,7 @@ def _write(command: JobCommand, ask: Any, build: Callable[[OpenJob], _T]) -> Wri
     append(row, job, now, command.user)
     carry_out(decision.effects, Writer(row, command.user, now.lines[-1].at))
     shown = _shown(row, now, shop, has_moved_shelf=_moves_shelf(decision))
-    keep(row, shown.state)
+    keep(row, shown.state, shop)
     return Written(build(shown), True)
 
 
@@ -117,14 +119,33 @@ def append(row: Job, was: value.Job, now: value.Job, by: User) -> None:
     TapeLine.objects.bulk_create(TapeLine(job=row, number=x.number, version=x.version, kind=x.kind, body=x.body, at=x.at, by=by) for x in new)
 
 
-def keep(row: Job, state: JobState) -> None:
+def keep(row: Job, state: JobState, shop: Shop) -> None:
     """Keep beside the tape where a job stands by it, for lists and searches."""
     job, notes = state.job, state.job.notes
     row.owner_name, row.owner_contact, row.complaint, row.supply = notes.owner_name, notes.owner_contact, notes.complaint, notes.supply
     row.limit_cents, row.promised_on, row.condition = notes.limit_cents, notes.promised_on, dict(notes.condition)
     row.stage, row.depth, row.power, row.version = job.stage.value, int(job.depth), job.power.value, job.version
-    row.waits_for, row.tried = state.waits_for, tried_in(job)
+    row.waits_for, row.tried, row.acts = state.waits_for, tried_in(job), state.acts.value
+    row.held_until = max((h.until for h in job.hazards(job.lines[-1].at) if h.until), default=None) if job.lines else None
+    row.judged = [[j.repair, j.p_success, j.is_advised, j.is_clean] for j in judged_in(job)]
+    row.paid_cents = None if job.paid is None else job.paid.body["cents"]
+    row.is_covered = notes.is_covered
+    _keep_end(row, state, shop)
     row.save()
+
+
+def _keep_end(row: Job, state: JobState, shop: Shop) -> None:
+    """Keep when and how a job ended, once, as it closes: later figures of the shop give no guarantee and take none. A voided one has none."""
+    job = state.job
+    if job.stage is not Stage.CLOSED:
+        row.closed_at, row.outcome, row.guarantee_until = None, "", None
+    if job.stage is not Stage.CLOSED or row.closed_at is not None:
+        return
+    last = next(line for line in reversed(job.lines) if line.kind in ("stage", "void"))
+    row.closed_at = last.at
+    row.outcome = f"{VOIDED}{job.voided.body['why']}"[:60] if job.voided else state.verdict
+    days = 0 if job.voided else shop.guarantee(state.guarantee_days)
+    row.guarantee_until = shop.day_of(last.at) + timedelta(days=days) if days else None
 
 
 def tried_in(job: value.Job) -> list[list[Any]]:

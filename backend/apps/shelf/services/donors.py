@@ -5,11 +5,12 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import datetime
 
+from apps.drives.models import Sheet
 from apps.drives.selectors import sheet_of
 from apps.people.models import User
 from apps.shelf.models import Check, Donor, Part
 from apps.shelf.selectors import donor_by_tag, donor_pieces, part_by_tag, piece_cents
-from apps.shelf.services.pieces import check_level, kind_of, new_part, next_tag, note, shelf_write
+from apps.shelf.services.pieces import check_level, kind_of, lock_shelf, new_part, next_tag, note, shelf_write
 from apps.writing.once import Command
 from spindle.drives.levels import LEVELS
 from spindle.errors import NotNowError
@@ -20,11 +21,17 @@ def add_donor(command: Command, variant: str, *, bought_cents: int, origin: str,
     with shelf_write(command, "donor", {"variant": variant, "cents": bought_cents, "origin": origin, "place": place}) as write:
         if write.is_replay:
             return donor_by_tag(write.result)
-        sheet = sheet_of(variant)
-        donor = Donor.objects.create(tag=next_tag(Donor, "D"), sheet=sheet, bought_cents=bought_cents, origin=origin, place=place, at=write.at)
+        donor = keep_donor(command.user, sheet_of(variant), bought_cents=bought_cents, origin=origin, place=place, at=write.at)
         write.result = donor.tag
-        note(donor.tag, "came", f"kept for parts: {origin}", command.user, write.at)
     return donor_by_tag(donor.tag)
+
+
+def keep_donor(user: User, sheet: Sheet, *, origin: str, at: datetime, bought_cents: int = 0, place: str = "") -> Donor:
+    """Keep a unit or drive for parts, inside the caller's transaction."""
+    lock_shelf()
+    donor = Donor.objects.create(tag=next_tag(Donor, "D"), sheet=sheet, bought_cents=bought_cents, origin=origin, place=place, at=at)
+    note(donor.tag, "came", f"kept for parts: {origin}", user, at)
+    return donor
 
 
 def harvest(command: Command, tag: str, level: str, place: str) -> Part:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 
 from apps.shelf.models import Donor, Kind, Part
 from apps.shelf.selectors import donor_by_tag, part_by_tag
@@ -87,3 +87,42 @@ def check_health(command: Command, tag: str, seen: Mapping[str, bool], unit: str
             note_checks(thing, seen, unit, command.user, write.at)
             note(tag.upper(), "checked", seen_text(seen) + (f" in {unit}" if unit else ""), command.user, write.at)
             write.result = tag
+
+
+@dataclass(frozen=True)
+class Correction:
+    """What of a part is otherwise than written; None stays."""
+
+    count: int | None = None
+    place: str | None = None
+    piece_cents: int | None = None
+    lot: str | None = None
+
+
+def correct(command: Command, tag: str, told: Correction) -> Part:
+    """Put right what is written of a part; its trail keeps what stood there. Counting the same again is written down too: somebody looked.
+
+    Raises
+    ------
+    NotNowError
+        If it belongs to an owner: what is in custody is never counted.
+    """
+    with shelf_write(command, "correct", {"tag": tag, **asdict(told)}) as write:
+        if write.is_replay:
+            return part_by_tag(tag)
+        part = held(tag)
+        if part.is_owned:
+            raise NotNowError(f"{part.tag} belongs to an owner: it is no stock to be counted or priced.", reason="custody")
+        if told.count is not None:
+            same = f"counted: {told.count} here" + ("" if told.count == part.count else f" (was {part.count})")
+            note(part.tag, "counted", same, command.user, write.at)
+        for name, said in (("place", "lies"), ("piece_cents", "a piece costs, in cents"), ("lot", "lot")):
+            new, old = getattr(told, name), getattr(part, name)
+            if new is not None and new != old:
+                note(part.tag, "corrected", f"{said}: {new or 'nowhere written'} (was {old or 'not written'})", command.user, write.at)
+        for name, new in asdict(told).items():
+            if new is not None:
+                setattr(part, name, new)
+        part.save()
+        write.result = part.tag
+    return part

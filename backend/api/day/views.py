@@ -1,0 +1,81 @@
+"""How the week is shown."""
+
+from __future__ import annotations
+
+from datetime import date, datetime, timedelta
+from typing import Any, Final
+
+from api.day.schemas import CalendarView, DeliveryView, MovedPromiseView, PromiseDayView, PromiseView, WeekDayView, WeekRowView, WeekView
+from apps.day.addresses import path_of
+from apps.day.models import CalendarAddress
+from apps.day.selectors import Week
+from apps.jobs.models import Job
+from apps.shelf.selectors import Expected
+from apps.shop.models import Shop
+from spindle.day.hours import Hours
+from spindle.day.promise import Offer
+from spindle.job.stages import NAMES, Stage
+
+SHOWN_DAYS: Final = 14
+FIRST: Final = {"owner": "Waits for the owner’s word", "part": "Waits for a part", "alone": "Waits for what passes by itself"}
+
+
+def week_view(week: Week, rows: dict[str, Job], coming: list[Expected], shop: Shop, now: datetime) -> WeekView:
+    """Return the week, its jobs as they stand now: one that was closed since is left out."""
+    today, hours, body = shop.day_of(now), shop.hours(), week.body
+    return WeekView(
+        computed_at=week.computed_at,
+        is_stale=week.is_stale,
+        benches=shop.benches,
+        rule_name=body.get("rule_name", ""),
+        saves_cents=body.get("saves_cents", 0),
+        rows=[_row(rows[told["tag"]], told, lifted=told["tag"] in body["lifted"]) for told in body.get("rows", []) if told["tag"] in rows],
+        unread=body.get("unread", []),
+        days=_days(today, hours),
+        deliveries=[_delivery(e, today) for e in coming],
+    )
+
+
+def _days(today: date, hours: Hours) -> list[WeekDayView]:
+    days = [today + timedelta(days=n) for n in range(SHOWN_DAYS)]
+    return [WeekDayView(day=d, is_open=hours.is_open(d)) for d in days]
+
+
+def _row(job: Job, told: dict[str, Any], *, lifted: bool) -> WeekRowView:
+    return WeekRowView(
+        tag=job.tag,
+        console=f"{job.sheet.maker} {job.sheet.console}",
+        variant=job.sheet.variant,
+        stage_name=NAMES[Stage(job.stage)],
+        promised_on=job.promised_on,
+        why=_why(told, lifted=lifted),
+        **{k: told[k] for k in ("half", "nine", "p_kept", "begins", "bench_min", "first")},
+    )
+
+
+def _why(told: dict[str, Any], *, lifted: bool) -> str:
+    """Return why it stands where it does, in a few words."""
+    if told["first"] in FIRST:
+        return FIRST[told["first"]]
+    if told["first"] is None:
+        return "Waits to be fetched"
+    return "Taken first: that helps the others most" if lifted else ""
+
+
+def _delivery(found: Expected, today: date) -> DeliveryView:
+    days = [today + timedelta(days=max(round(n), 0)) for n in (found.half_days, found.most_days)]
+    name = f"{found.order.count} × {found.order.kind.name}"
+    return DeliveryView(tag=found.order.tag, name=name, half=days[0], nine=days[1], is_late=found.is_late)
+
+
+def offer_view(offer: Offer | None) -> PromiseView:
+    """Return an offer, or that there is none yet."""
+    if offer is None:
+        return PromiseView(is_ready=False, days=[], moved=[])
+    moved = [MovedPromiseView(tag=t, before=b, after=a) for t, b, a in offer.moved]
+    return PromiseView(is_ready=True, days=[PromiseDayView(day=d, p=p) for d, p in offer.days], moved=moved)
+
+
+def calendar_view(address: CalendarAddress) -> CalendarView:
+    """Return an address with where it is fetched."""
+    return CalendarView(id=address.pk, name=address.name, path=path_of(address), at=address.at)

@@ -1,0 +1,159 @@
+"""Practice on the wire. Money in cents."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from api.common import OnceIn, View, Word
+from pydantic import Field, StringConstraints
+from spindle.practice.state import Care, Do
+
+OneWord = Annotated[str, StringConstraints(pattern=r"^[a-z0-9_]{0,40}$")]
+
+
+class LessonView(View):
+    """A lesson, and how far somebody is with it."""
+
+    id: str
+    number: int
+    name: str
+    family: str
+    teaches: str
+    tries: int
+    is_mastered: bool
+    best_times: float | None
+    open_run: int | None
+
+
+class InClassView(View):
+    """One person of the class."""
+
+    name: str
+    mastered: list[str]
+    tries: int
+    mean_times: float | None
+    traps: list[str]
+
+
+class BeginIn(OnceIn):
+    """Which lesson."""
+
+    lesson: Word
+
+
+class PracticeMoveIn(OnceIn):
+    """A move, after so many."""
+
+    after: Annotated[int, Field(ge=0, le=1_000)]
+    do: Do
+    what: OneWord = ""
+    care: Annotated[list[Care], Field(max_length=3, default_factory=list)]
+    percent: Annotated[int, Field(ge=0, le=100)] = 0
+
+
+class PracticePartView(View):
+    """A thing by its id and its name."""
+
+    id: str
+    name: str
+
+
+class PracticeLookView(View):
+    """Something that can be looked at, with what it would cost from here."""
+
+    id: str
+    ask: str
+    how: str
+    group: str
+    cents: int
+    minutes: float
+    answer: str
+    cautions: list[str]
+
+
+class PracticeDoView(View):
+    """One step of a repair, with what can hurt at it."""
+
+    text: str
+    cautions: list[str]
+
+
+class PracticeTryView(View):
+    """A repair that can be tried, with what it would cost from here."""
+
+    id: str
+    name: str
+    part: str
+    cents: int
+    minutes: float
+    part_cents: int
+    wait_days: float
+    is_wet: bool
+    brings_board: bool
+    tried: int
+    steps: list[PracticeDoView]
+    goes_wrong: str
+
+
+class PracticeLogView(View):
+    """A move, and what came of it."""
+
+    did: str
+    says: str
+    mishap: str
+    cents: int
+
+
+class PracticeStepView(View):
+    """A move in the debriefing."""
+
+    did: str
+    says: str
+    mishap: str
+    regret_cents: int
+    best: str
+    traps: list[str]
+
+
+class PracticeScoreView(View):
+    """What it came to, beside the planner on the same unit."""
+
+    cents: int
+    minutes: float
+    planner_cents: int
+    planner_minutes: float
+    is_repaired: bool
+    is_mastered: bool
+    needless: int
+    risks: int
+    hints: int
+    guess: str
+    hidden: list[str]
+    steps: list[PracticeStepView]
+    teaches: str
+
+
+class PracticeRunView(View):
+    """A practice unit as it stands. What is hidden in it is not here before it is over."""
+
+    id: int
+    lesson: str
+    name: str
+    number: int
+    family: str
+    moves: int
+    told: list[str]
+    stands: str
+    cents: int
+    minutes: float
+    is_clean: bool
+    may_guess: bool
+    may_play: bool
+    """What it sounds like can be played: somebody has listened since the last repair."""
+    is_over: bool
+    guess: str
+    parts: list[PracticePartView]
+    looks: list[PracticeLookView]
+    repairs: list[PracticeTryView]
+    log: list[PracticeLogView]
+    score: PracticeScoreView | None

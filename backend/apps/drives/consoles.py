@@ -1,0 +1,59 @@
+"""Reading what is known of consoles outside their drive, and how a unit is opened by both sheets."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import Any
+
+from apps.drives.models import Console, Sheet
+from apps.drives.selectors import _compiled, _full, _named, full_sheet
+from spindle.bench.opening.steps import Opening, read_opening
+from spindle.drives.console_sheet import ConsoleSheet
+from spindle.errors import NotFoundError
+from spindle.formats.console_file import FORMAT, VERSION, read_console
+
+Named = tuple[str, str, str]
+"""Maker, console and revision: what names a console's sheet."""
+
+
+def current_console(named: Named) -> Console | None:
+    """Return the newest version of a console's sheet, None if nobody has written one."""
+    maker, console, revision = named
+    return Console.objects.select_related("by").filter(maker=maker, console=console, revision=revision, is_current=True).first()
+
+
+def console_of(named: Named) -> Console:
+    """Return the newest version of a console's sheet, or raise NotFoundError."""
+    found = current_console(named)
+    if found is None:
+        raise NotFoundError(f"There is no sheet of the console {' '.join(named)}.")
+    return found
+
+
+def document_of(found: Console) -> dict[str, Any]:
+    """Return a console's sheet as the JSON object of its format."""
+    return {"format": FORMAT, "version": VERSION, "maker": found.maker, "console": found.console, "revision": found.revision, "tables": found.tables}
+
+
+@lru_cache(maxsize=256)
+def console_sheet(pk: int) -> ConsoleSheet:
+    """Return a version of a console's sheet as the rules read it. It never changes, so it may be kept."""
+    return read_console(document_of(Console.objects.get(pk=pk)))
+
+
+def forget_sheets() -> None:
+    """Forget what was read of sheets: for a database whose numbers begin anew."""
+    for kept in (_full, _named, _compiled, console_sheet, _opening):
+        kept.cache_clear()
+
+
+def opening_of(sheet: Sheet) -> Opening:
+    """Return how a unit with this drive is opened: outside by the newest sheet of its console, inside by its own."""
+    named = {"maker": sheet.maker, "console": sheet.console, "revision": sheet.revision}
+    console = Console.objects.filter(**named, is_current=True).values_list("pk", flat=True).first()
+    return _opening(sheet.pk, console)
+
+
+@lru_cache(maxsize=512)
+def _opening(sheet: int, console: int | None) -> Opening:
+    return read_opening(full_sheet(sheet).tables, console_sheet(console).tables if console is not None else None)

@@ -1,0 +1,28 @@
+"""Practice runs: whose, which lesson, which unit, and every move. A run is no job: it has no tag, no tape, no shelf and no day."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+
+class Run(models.Model):
+    """One practice unit, as far as it was played. Its moves replayed are where it stands."""
+
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
+    lesson = models.CharField(max_length=40)
+    seed = models.PositiveIntegerField()
+    moves = models.JSONField(default=list)
+    begun_at = models.DateTimeField()
+    ended_at = models.DateTimeField(null=True)
+    score = models.JSONField(null=True)
+    """What it came to, once it is over."""
+
+    class Meta:
+        """Newest first, by person."""
+
+        indexes = (models.Index(fields=["by", "-begun_at"]),)
+
+    def __str__(self) -> str:
+        """Return the lesson and the unit."""
+        return f"{self.lesson} {self.seed}"

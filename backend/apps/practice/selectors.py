@@ -1,0 +1,121 @@
+"""Reading practice runs, and where each stands."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+from apps.people.models import User
+from apps.people.permissions import require
+from apps.practice.models import Run
+from spindle.errors import NotFoundError
+from spindle.practice.lessons import LESSONS, Lesson
+from spindle.practice.session import after, begin
+from spindle.practice.state import Care, Do, Move, Session
+from spindle.words.duty import Duty
+
+MOST_KEPT = 512
+"""Steps of sessions that a process keeps: a move then costs a move, not all before it."""
+
+
+@lru_cache(MOST_KEPT)
+def _after(lesson: str, seed: int, moves: tuple[Move, ...]) -> Session:
+    return after(_after(lesson, seed, moves[:-1]), moves[-1]) if moves else begin(lesson, seed)
+
+
+def session_of(run: Run) -> Session:
+    """Return where a run stands."""
+    return session_with(run, tuple(read_move(m) for m in run.moves))
+
+
+def session_with(run: Run, moves: tuple[Move, ...]) -> Session:
+    """Return where a run stands after these moves."""
+    return _after(run.lesson, run.seed, moves)
+
+
+def read_move(body: Mapping[str, Any]) -> Move:
+    """Return a move as it was written."""
+    return Move(Do(body["do"]), body["what"], frozenset(Care(c) for c in body["care"]), body["percent"])
+
+
+def written_move(move: Move) -> dict[str, Any]:
+    """Return a move as it is written."""
+    return {"do": move.do.value, "what": move.what, "care": sorted(move.care), "percent": move.percent}
+
+
+def run_of(user: User, number: int) -> Run:
+    """Return a run of one's own.
+
+    Raises
+    ------
+    NotFoundError
+        If there is none of that number, or it is somebody else's.
+    """
+    run = Run.objects.filter(pk=number, by=user).first()
+    if run is None:
+        raise NotFoundError("There is no such practice unit of yours.")
+    return run
+
+
+@dataclass(frozen=True)
+class Learnt:
+    """How far somebody is with a lesson."""
+
+    lesson: Lesson
+    tries: int
+    is_mastered: bool
+    best_times: float | None
+    """The least that it cost, in times of what the planner paid."""
+    open_run: int | None
+    """The number of a run that is not over."""
+
+
+def learnt(user: User) -> list[Learnt]:
+    """Return how far somebody is with every lesson, in their order."""
+    runs: dict[str, list[Run]] = {}
+    for run in Run.objects.filter(by=user).order_by("begun_at"):
+        runs.setdefault(run.lesson, []).append(run)
+    return [_learnt(lesson, runs.get(name, [])) for name, lesson in LESSONS.items()]
+
+
+def _learnt(lesson: Lesson, runs: list[Run]) -> Learnt:
+    over = [r.score for r in runs if r.score]
+    times = [s["times"] for s in over if s["is_repaired"] or s["is_mastered"]]
+    open_ = next((r.pk for r in reversed(runs) if r.ended_at is None), None)
+    return Learnt(lesson, len(over), any(s["is_mastered"] for s in over), min(times, default=None), open_)
+
+
+@dataclass(frozen=True)
+class InClass:
+    """One person in the class view."""
+
+    name: str
+    mastered: tuple[str, ...]
+    tries: int
+    mean_times: float | None
+    traps: tuple[tuple[str, int], ...]
+
+
+def in_class(user: User) -> list[InClass]:
+    """Return everybody who has practised: what is mastered, and which traps they walk into most. For who runs the shop.
+
+    Raises
+    ------
+    NotAllowedError
+    """
+    require(user, Duty.SHOP)
+    by: dict[User, list[Run]] = {}
+    for run in Run.objects.exclude(score=None).select_related("by").order_by("by__username"):
+        by.setdefault(run.by, []).append(run)
+    return [_in_class(who.shown_name, runs) for who, runs in by.items()]
+
+
+def _in_class(name: str, runs: Iterable[Run]) -> InClass:
+    scores = [(r.lesson, r.score) for r in runs if r.score]
+    traps = Counter(trap for _, score in scores for trap in score["traps"])
+    times = [s["times"] for _, s in scores]
+    mastered = tuple(x for x in LESSONS if any(lesson == x and s["is_mastered"] for lesson, s in scores))
+    return InClass(name, mastered, len(scores), sum(times) / len(times) if times else None, tuple(traps.most_common(4)))

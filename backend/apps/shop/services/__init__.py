@@ -1,0 +1,1 @@
+"""What changes of the shop itself, and of who works there."""

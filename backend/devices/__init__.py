@@ -1,0 +1,1 @@
+"""Meters and other outside devices: the real adapter and its stand-in behind one protocol."""

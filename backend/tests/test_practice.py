@@ -1,0 +1,140 @@
+"""Practice: played on the server, everybody their own, and nothing of it anywhere else."""
+
+import numpy as np
+import pytest
+from apps.jobs.models import Job, TapeLine
+from apps.people.models import User
+from apps.practice.models import Run
+from apps.shelf.models import Movement, Part
+from spindle.practice.learners import LEARNERS, random_hand
+from spindle.practice.lessons import LESSONS
+from spindle.practice.session import after, begin
+from spindle.sound.wav import read_wav
+
+
+def begun(who, lesson="first_unit", key="practice-begin-1"):
+    return who.post("/practice/runs", key=key, lesson=lesson).json()
+
+
+def moved(who, run, key=None, **move):
+    body = {"what": "", "care": [], "percent": 0, **move}
+    return who.post(f"/practice/runs/{run['id']}/moves", key=key or f"practice-move-{run['id']}-{run['moves']}", after=run["moves"], **body)
+
+
+def played(who, run, learner):
+    """Play a run to its end by a scripted learner."""
+    row = Run.objects.get(pk=run["id"])
+    session, rng = begin(row.lesson, row.seed), np.random.default_rng(row.seed)
+    while not session.is_over:
+        move = LEARNERS[learner](session, rng)
+        session = after(session, move)
+        run = moved(who, run, do=move.do.value, what=move.what, care=sorted(move.care), percent=move.percent).json()
+    return run
+
+
+def house(who):
+    """Everything that a shop counts and shows."""
+    shown = [who.get(path) for path in ("/day", "/closed", "/claims", "/shelf/parts", "/shelf/wanted", "/search?q=practice")]
+    assert {x.status_code for x in shown} == {200}
+    return [m.objects.count() for m in (Job, TapeLine, Part, Movement)], [x.content for x in shown]
+
+
+def test_every_lesson_is_shown_in_order_with_nothing_learnt(nia):
+    told = nia.get("/practice/lessons").json()
+    assert [x["number"] for x in told] == list(range(1, len(LESSONS) + 1))
+    assert not any(x["is_mastered"] or x["tries"] for x in told)
+
+
+def test_a_lesson_is_played_to_its_end_scored_and_mastered(bram):
+    run = played(bram, begun(bram), "planner")
+    assert (run["is_over"], run["score"]["is_mastered"], run["looks"]) == (True, True, [])
+    assert run["score"]["cents"] == run["score"]["planner_cents"]
+    first = bram.get("/practice/lessons").json()[0]
+    assert (first["is_mastered"], first["tries"], first["open_run"], first["best_times"]) == (True, 1, None, 1.0)
+
+
+def test_what_is_hidden_is_not_told_before_it_is_over(bram):
+    run = begun(bram)
+    assert run["score"] is None
+    assert not {"seed", "hidden", "faults"} & set(run)
+    assert all(x["answer"] == "" for x in run["looks"])
+
+
+@pytest.mark.parametrize("seed", range(3))
+def test_nothing_of_practice_is_on_the_shelf_on_the_day_or_in_the_record(bram, seed):
+    before = house(bram)
+    run, rng = begun(bram, "any_slot", f"practice-begin-{seed}"), np.random.default_rng(seed)
+    row = Run.objects.get(pk=run["id"])
+    session = begin(row.lesson, row.seed)
+    for _ in range(12):
+        if not session.is_over:
+            move = random_hand(session, rng)
+            session = after(session, move)
+            run = moved(bram, run, do=move.do.value, what=move.what, care=sorted(move.care)).json()
+    assert house(bram) == before
+
+
+def test_a_move_happens_once_and_a_second_window_is_told(bram):
+    run = begun(bram)
+    told = [moved(bram, run, do="look", what="power") for _ in range(2)]
+    assert [t.json()["moves"] for t in told] == [1, 1]
+    late = moved(bram, run, key="practice-other-1", do="look", what="spins")
+    assert (late.status_code, late.json()["params"]["reason"]) == (409, "went_on")
+
+
+def test_a_unit_is_its_learners_own(bram, ida, client):
+    run = begun(bram)
+    assert ida.get(f"/practice/runs/{run['id']}").status_code == 404
+    assert moved(ida, run, do="hint").status_code == 404
+    assert client.get("/api/practice/lessons").status_code == 401
+
+
+@pytest.mark.parametrize(
+    "move",
+    [
+        {"do": "look", "what": "wing"},
+        {"do": "repair", "what": "sing"},
+        {"do": "guess", "what": "wing", "percent": 5},
+        {"do": "sing"},
+        {"do": "guess", "what": "belt", "percent": 101},
+    ],
+)
+def test_what_cannot_be_done_is_refused_and_nothing_is_written(bram, move):
+    run = begun(bram)
+    assert moved(bram, run, **move).status_code == 422
+    assert bram.get(f"/practice/runs/{run['id']}").json()["moves"] == 0
+
+
+def test_a_lesson_that_is_none_is_refused(bram):
+    assert bram.post("/practice/runs", key="practice-begin-9", lesson="swimming").status_code == 404
+
+
+def test_what_a_unit_sounds_like_can_be_heard(bram):
+    run = begun(bram, "sled_lost")
+    sound = f"/practice/runs/{run['id']}/sound"
+    assert bram.get(sound).json()["params"]["reason"] == "not_listened"
+    run = moved(bram, run, do="listen").json()
+    assert (run["may_play"], run["minutes"]) == (True, 2.0)
+    assert read_wav(bram.get(sound).content).length_s > 5
+
+
+def test_the_class_is_seen_by_who_runs_the_shop_alone(bram, ida):
+    run = begun(bram)
+    moved(bram, run, do="hand_back")
+    (pupil,) = ida.get("/practice/class").json()
+    assert (pupil["name"], pupil["tries"], pupil["mastered"]) == ("Bram Tewell", 1, [])
+    assert bram.get("/practice/class").status_code == 403
+
+
+def test_two_of_one_name_are_two_in_the_class(bram, nia, ida):
+    User.objects.update(first_name="Sam", last_name="Lane")
+    for n, who in enumerate((bram, nia)):
+        moved(who, begun(who, key=f"practice-begin-{n}0"), do="hand_back")
+    assert [(p["name"], p["tries"]) for p in ida.get("/practice/class").json()] == [("Sam Lane", 1)] * 2
+
+
+def test_a_first_guess_is_scored_against_what_was_hidden(bram):
+    run = moved(bram, begun(bram), do="guess", what="belt", percent=90).json()
+    assert run["guess"] == "Belt, 90 percent"
+    over = moved(bram, run, do="hand_back").json()
+    assert "well judged" in over["score"]["guess"]

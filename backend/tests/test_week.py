@@ -1,0 +1,174 @@
+"""The week: worked out apart from requests, kept until something changes, and told without an owner's name."""
+
+from datetime import timedelta
+
+import pytest
+from apps.day.keeping import keep_day
+from apps.day.models import CalendarAddress, JobWays, WeekPlan
+from apps.day.selectors import ahead_of, plain
+from apps.day.services import draw_unseen, refresh
+from apps.drives.models import Sheet
+from apps.jobs.models import Job, TapeLine
+from apps.shop.models import Shop
+from django.test import Client
+from django.utils import timezone
+from icalendar import Calendar
+from spindle.day.legs import Leg, LegKind
+from spindle.diagnosis.given.case import Stock
+
+
+@pytest.fixture(autouse=True)
+def few_ways(monkeypatch):
+    monkeypatch.setattr("apps.day.services.WAYS", 6)
+    monkeypatch.setattr("apps.day.services.IMPROVED_S", 0.0)
+
+
+@pytest.fixture
+def week(nia):
+    refresh(timezone.now())
+    return nia.get("/week").json()
+
+
+def test_before_it_was_worked_out_it_says_so_and_asks_nothing_of_the_server(nia):
+    told = nia.get("/week").json()
+    assert (told["computed_at"], told["rows"], told["is_stale"]) == (None, [], True)
+    assert nia.get(f"/week/offer?sheet_id={Sheet.objects.first().pk}").json() == {"is_ready": False, "days": [], "moved": []}
+
+
+def test_every_job_in_the_house_stands_in_it_once_with_its_days(week):
+    assert sorted(r["tag"] for r in week["rows"]) == sorted(Job.objects.exclude(stage="closed").values_list("tag", flat=True))
+    assert all(r["half"] <= r["nine"] for r in week["rows"])
+    assert all((r["p_kept"] is None) == (r["promised_on"] is None) for r in week["rows"])
+    assert (week["is_stale"], week["unread"], len(week["days"])) == (False, [], 14)
+
+
+def test_a_job_that_only_waits_to_be_fetched_needs_no_bench(week):
+    row = next(r for r in week["rows"] if r["tag"] == "K-0108")
+    assert (row["first"], row["begins"], row["why"]) == (None, None, "Waits to be fetched")
+
+
+def test_what_somebody_writes_makes_it_stale_and_draws_that_job_alone_anew(week, bram):
+    before = dict(JobWays.objects.values_list("job__tag", "rests_on"))
+    assert not refresh(timezone.now())
+    assert bram.ask("K-0107", "remark", text="It smells of dust.").status_code == 200
+    assert bram.get("/week").json()["is_stale"]
+    assert refresh(timezone.now())
+    after = dict(JobWays.objects.values_list("job__tag", "rests_on"))
+    assert {tag for tag in before if before[tag] != after[tag]} == {"K-0107"}
+
+
+def test_a_job_that_cannot_be_read_is_named_and_the_others_stand(nia):
+    row = Job.objects.get(tag="K-0107")
+    body = {"question": "nonsense", "outcome": "x", "source": "bench"}
+    TapeLine.objects.create(job=row, number=900, version=900, kind="answer", body=body, at=timezone.now(), by_id=row.lines.first().by_id)
+    refresh(timezone.now())
+    told = nia.get("/week").json()
+    assert told["unread"] == ["K-0107"]
+    assert "K-0105" in {r["tag"] for r in told["rows"]}
+
+
+@pytest.mark.parametrize("error", [ValueError, KeyError, TypeError])
+def test_a_job_that_breaks_the_drawing_takes_no_other_with_it(nia, monkeypatch, error):
+    def breaks(state, *_, **__):
+        if state.job.tag == "K-0107":
+            raise error("x")
+        return ((),)
+
+    monkeypatch.setattr("apps.day.services.draw_futures", breaks)
+    assert refresh(timezone.now())
+    assert nia.get("/week").json()["unread"] == ["K-0107"]
+
+
+def test_whatever_goes_wrong_the_process_goes_on(db, monkeypatch):
+    tries, naps = [], []
+    monkeypatch.setattr("apps.day.keeping.refresh", lambda *_: tries.append(1) or 1 / 0)
+    monkeypatch.setattr("apps.day.keeping.os.nice", lambda _: None)
+    monkeypatch.setattr("apps.day.keeping.os.getppid", lambda: 7 if len(tries) < 2 else 1)
+    monkeypatch.setattr("apps.day.keeping.time.sleep", naps.append)
+    keep_day(7)
+    assert (len(tries), naps) == (2, [60.0, 2.0, 60.0, 2.0])
+
+
+def test_what_was_drawn_of_a_closed_job_goes(week, nia):
+    Job.objects.filter(tag="K-0108").update(stage="closed", version=99)
+    refresh(timezone.now())
+    assert not JobWays.objects.filter(job__tag="K-0108").exists()
+
+
+def test_what_a_week_rests_on_is_written_alike_in_every_process():
+    assert plain(frozenset("cab")) == ["a", "b", "c"]
+    assert plain(Stock("replace_pickup", "P-1"))["works"] == frozenset()
+
+
+def test_what_keeps_the_power_off_comes_before_the_bench(db):
+    row, now = Job.objects.get(tag="K-0107"), timezone.now()
+    row.held_until = now + timedelta(minutes=40)
+    first = ahead_of(row, ((Leg(LegKind.BENCH, 10.0),),), Shop.objects.get(), now).futures[0][0]
+    assert first == Leg(LegKind.ALONE, 40.0)
+
+
+def test_a_new_unit_is_told_its_days_and_what_it_moves(week, nia):
+    assert draw_unseen() == Sheet.objects.filter(is_current=True).count()
+    assert draw_unseen() == 0
+    told = nia.get(f"/week/offer?sheet_id={Sheet.objects.get(variant='VM-S41', is_current=True).pk}").json()
+    chances = [d["p"] for d in told["days"]]
+    assert told["is_ready"]
+    assert chances == sorted(chances)
+    assert chances[-1] >= 0.85
+    assert WeekPlan.objects.count() == 1
+
+
+@pytest.mark.parametrize(("field", "value"), [("opening", "Mon 9-17"), ("opening", ""), ("closed_days", "Christmas"), ("benches", 0)])
+def test_hours_that_cannot_be_read_are_refused_and_nothing_is_changed(ida, field, value):
+    before = Shop.objects.values("opening", "closed_days", "benches").get()
+    answer = ida.post("/shop", key="hours-refused-1", version=Shop.objects.get().version, **{field: value})
+    assert answer.status_code == 422
+    assert Shop.objects.values("opening", "closed_days", "benches").get() == before
+
+
+def test_the_hours_move_the_week(week, ida):
+    only = ida.post("/shop", key="hours-set-0001", version=Shop.objects.get().version, opening="Wed 9:00-12:00")
+    assert only.status_code == 200
+    refresh(timezone.now())
+    days = [d["is_open"] for d in ida.get("/week").json()["days"]]
+    assert sum(days) == 2
+
+
+def events(content):
+    return {str(e["UID"]): e for e in Calendar.from_ical(content).walk("VEVENT")}
+
+
+def test_a_calendar_tells_promises_deliveries_and_guarantees_and_no_owner(nia):
+    content = nia.get("/week/calendar.ics").content
+    found = events(content)
+    assert {u.split("-")[0] for u in found} >= {"promise", "order"}
+    assert found["promise-K-0105@tidy-spindle"].decoded("dtstart") == Job.objects.get(tag="K-0105").promised_on
+    assert not [name for name in Job.objects.values_list("owner_name", flat=True) if name.encode() in content]
+
+
+def test_an_event_keeps_its_name_and_its_sequence_rises_with_what_is_written(nia, bram):
+    def sequence():
+        return int(events(nia.get("/week/calendar.ics").content)["promise-K-0107@tidy-spindle"]["SEQUENCE"])
+
+    before = sequence()
+    assert bram.ask("K-0107", "remark", text="Later.").status_code == 200
+    assert sequence() > before
+
+
+def test_an_address_opens_without_signing_in_until_it_is_taken_back(ida):
+    (made,) = ida.post("/calendars", key="calendar-make-1", name="Counter tablet").json()
+    assert events(Client().get(made["path"]).content)
+    assert made["path"].rpartition("/")[2].removesuffix(".ics") not in str(CalendarAddress.objects.values().get())
+    assert ida.post(f"/calendars/{made['id']}/end", key="calendar-end-01").json() == []
+    assert Client().get(made["path"]).status_code == 404
+
+
+def test_addresses_are_the_managers_and_each_is_made_once(bram, ida):
+    assert bram.get("/calendars").status_code == 403
+    assert bram.post("/calendars", key="calendar-make-2", name="Mine").status_code == 403
+    assert [len(ida.post("/calendars", key="calendar-make-3", name="Phone").json()) for _ in range(2)] == [1, 1]
+    assert ida.post("/calendars", key="calendar-make-4", name="  ").status_code == 422
+
+
+def test_whoever_guesses_addresses_is_sent_away(db):
+    assert {Client().get(f"/c/guess{n}.ics").status_code for n in range(25)} == {404, 429}
