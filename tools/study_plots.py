@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 import json
-from pathlib import Path
 
-import matplotlib as mpl
 from matplotlib import pyplot as plt
+from plots import DOCS, EMBER, INK, VERDIGRIS, begin, save
 
-STUDY = Path(__file__).resolve().parents[1] / "docs" / "study"
-INK, QUIET, EMBER, VERDIGRIS = "#1c2b2a", "#5b6b69", "#b8480f", "#1d6f63"
+STUDY = DOCS / "study"
+QUIET = "#5b6b69"
 NAMES = {
     "oracle": "knowing the fault",
     "planner": "the advice",
@@ -42,7 +41,7 @@ def costs() -> None:
         panel.set_xlabel("euro a unit, ± 2 SE")
     panels[0].set_yticks(range(len(NAMES)), list(NAMES.values()))
     panels[0].invert_yaxis()
-    _save(figure, "costs")
+    save(figure, "study", "costs")
 
 
 def worlds() -> None:
@@ -56,15 +55,10 @@ def worlds() -> None:
         panel.set_xticks([x + 0.28 for x in range(len(WORLDS))], WORLDS, rotation=30)
     panels[0].set_ylabel("euro a unit")
     panels[0].legend(frameon=False)
-    _save(figure, "worlds")
-
-
-def _save(figure: plt.Figure, name: str) -> None:
-    figure.tight_layout()
-    figure.savefig(STUDY / f"{name}.svg", metadata={"Date": None})
+    save(figure, "study", "worlds")
 
 
 if __name__ == "__main__":
-    mpl.rcParams.update({"svg.hashsalt": "study", "axes.spines.top": False, "axes.spines.right": False, "font.size": 9})
+    begin("study")
     costs()
     worlds()

@@ -1,4 +1,4 @@
-"""``./spindle diagnose|vocabulary|study|optimum``: JSON out; a bad file gives one line and exit code 2."""
+"""``./spindle diagnose|vocabulary|measure|listen|practice|study|optimum``: JSON out; a bad file gives one line and exit code 2."""
 
 from __future__ import annotations
 
@@ -9,15 +9,21 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Final
 
+from spindle.bench.tools.catalogue import TOOLS
 from spindle.diagnosis.explaining.diagnose import diagnose
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.errors import CaseError, SpindleError
 from spindle.faults.library import MODELS
 from spindle.formats.case_file import read_case
+from spindle.practice.learners import LEARNERS
+from spindle.practice.lessons import LESSONS
+from spindle.sound.listening import listen
+from spindle.sound.wav import read_wav
 from spindle.study.policies import POLICIES
 from spindle.study.worlds import WORLDS
-from spindle_cli.study import MEASURES, optimum_study, study
-from spindle_cli.written import diagnosis_json, vocabulary_json
+from spindle_cli.practice import practice
+from spindle_cli.study import BENCH_MEASURES, MEASURES, bench_study, optimum_study, study
+from spindle_cli.written import diagnosis_json, heard_json, told_json, tools_json, vocabulary_json
 
 MAX_BYTES: Final = 5_000_000
 
@@ -53,7 +59,27 @@ def _diagnose(arguments: argparse.Namespace) -> object:
     return diagnosis_json(diagnose(case, model, keep_going=(lambda: True) if arguments.deep else None), model)
 
 
+def _measure(arguments: argparse.Namespace) -> object:
+    if arguments.tool == "list":
+        return tools_json()
+    if arguments.file is None:
+        raise CaseError("the command", f"measure {arguments.tool} needs a FILE.json with its inputs; `./spindle measure list` says which")
+    return told_json(arguments.tool, TOOLS[arguments.tool].answer(_load(arguments.file)))
+
+
+def _listen(arguments: argparse.Namespace) -> object:
+    try:
+        content = arguments.file.read_bytes()
+    except OSError as error:
+        raise CaseError(str(arguments.file), f"cannot be read: {error.strerror}") from error
+    heard = listen(read_wav(content))
+    families = [arguments.family] if arguments.family else list(MODELS)
+    return heard_json(heard, {f: heard.answers(f, knocked_first=arguments.knocked) for f in families})
+
+
 def _study(arguments: argparse.Namespace) -> object:
+    if arguments.measure in BENCH_MEASURES:
+        return bench_study(arguments.measure, cases=arguments.cases, seed=arguments.seed)
     return study(
         cases=arguments.cases,
         seed=arguments.seed,
@@ -68,6 +94,9 @@ def _study(arguments: argparse.Namespace) -> object:
 _ANSWERS: Final[dict[str, Callable[[argparse.Namespace], object]]] = {
     "diagnose": _diagnose,
     "vocabulary": lambda _: vocabulary_json(),
+    "measure": _measure,
+    "listen": _listen,
+    "practice": lambda a: practice(a.lesson, a.seed, a.by),
     "study": _study,
     "optimum": lambda a: optimum_study(cases=a.cases, seed=a.seed, jobs=a.jobs),
 }
@@ -81,11 +110,22 @@ def main(argv: list[str] | None = None) -> int:
     one.add_argument("case", type=Path, metavar="CASE.json")
     one.add_argument("--deep", action="store_true", help="look two steps ahead instead of one (a tenth of a second more)")
     commands.add_parser("vocabulary", help="every finding, answer, test, repair and fault with its id, as JSON")
+    measured = commands.add_parser("measure", help="the answer of a bench calculator to a file of inputs, as JSON; `measure list` says what each asks")
+    measured.add_argument("tool", choices=["list", *TOOLS], metavar="TOOL")
+    measured.add_argument("file", type=Path, nargs="?", metavar="FILE.json")
+    listened = commands.add_parser("listen", help="the sounds in a WAV file of 16 bit, and what they say to a drive's questions, as JSON")
+    listened.add_argument("file", type=Path, metavar="FILE.wav")
+    listened.add_argument("--family", choices=sorted(MODELS), help="how the disc goes in; every family if left out")
+    listened.add_argument("--knocked", action="store_true", help="somebody knocked twice on the case first")
+    learnt = commands.add_parser("practice", help="a unit with something hidden in it, played in the terminal; with --by by a scripted learner, as JSON")
+    learnt.add_argument("--lesson", choices=list(LESSONS), default="any_slot", help="which lesson; any slot drive if left out")
+    learnt.add_argument("--seed", type=int, default=1, metavar="S", help="the same seed is the same unit")
+    learnt.add_argument("--by", choices=list(LEARNERS), default=None)
     played = commands.add_parser("study", help="simulated units played by the planner and its rivals, as JSON")
     played.add_argument("--world", choices=sorted(WORLDS), default="matched", help="like the planner's model, or unlike it in a stated way")
     played.add_argument("--policy", choices=sorted(POLICIES), action="append", help="may be given again; all but two_step if left out")
     played.add_argument("--family", choices=sorted(MODELS), action="append", help="may be given again; every family if left out")
-    played.add_argument("--measure", choices=["games", *MEASURES], default="games", help="what to study; games by default")
+    played.add_argument("--measure", choices=["games", *MEASURES, *BENCH_MEASURES], default="games", help="what to study; games by default")
     small = commands.add_parser("optimum", help="how far the planner ends from the exact optimum on small instances, as JSON")
     for command in (played, small):
         command.add_argument("--cases", type=_count, default=100, metavar="N", help="units for each family, or instances of each size")
@@ -97,7 +137,8 @@ def main(argv: list[str] | None = None) -> int:
     except SpindleError as error:
         sys.stderr.write(f"spindle: {error.message}\n")
         return 2
-    sys.stdout.write(json.dumps(answer, indent=1, ensure_ascii=False) + "\n")
+    if answer is not None:
+        sys.stdout.write(json.dumps(answer, indent=1, ensure_ascii=False) + "\n")
     return 0
 
 

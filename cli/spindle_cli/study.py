@@ -11,14 +11,25 @@ from time import perf_counter
 from typing import Any, Final
 
 import numpy as np
+from spindle.day.study import study_orders, study_promises
 from spindle.diagnosis.planning.futures import Game, play
+from spindle.practice.study import study_practice
 from spindle.study.beyond import knowing, oracle
 from spindle.study.measures import as_json, ceiling, paired, summarise
+from spindle.study.measuring.alignments import study_alignment
+from spindle.study.measuring.flexes import study_flex
+from spindle.study.measuring.meters import study_readings
+from spindle.study.measuring.orders import study_ordering
+from spindle.study.measuring.parts import study_belt, study_capacitors, study_fuse, study_shim
+from spindle.study.measuring.screws import study_screws
+from spindle.study.measuring.switches import study_switch
+from spindle.study.measuring.trimmers import study_creep, study_trimmer
 from spindle.study.optimum import Shortfall, random_problem, shortfall
 from spindle.study.paid import study_money
 from spindle.study.pairs import study_pairs
 from spindle.study.policies import POLICIES, as_at_the_bench, start_of
 from spindle.study.readings import study_donors, study_proof, study_slips
+from spindle.study.sound.measured import study_ears, study_hearing
 from spindle.study.sound_units import study_sound
 from spindle.study.worlds import SHEETS, setup, units_of, world_of
 
@@ -35,7 +46,34 @@ MEASURES: Final[dict[str, Callable[..., dict[str, Any]]]] = {
     "proof": study_proof,
     "money": study_money,
     "sound": study_sound,
+    "ears": study_ears,
 }
+
+
+BENCH_MEASURES: Final[dict[str, Callable[[int, int], dict[str, Any]]]] = {
+    "readings": study_readings,
+    "trimmer": study_trimmer,
+    "creep": study_creep,
+    "alignment": study_alignment,
+    "switch": study_switch,
+    "flex": study_flex,
+    "fuse": study_fuse,
+    "belt": study_belt,
+    "day_promises": study_promises,
+    "day_orders": study_orders,
+    "shim": study_shim,
+    "capacitors": study_capacitors,
+    "ordering": study_ordering,
+    "screws": study_screws,
+    "hearing": study_hearing,
+    "practice": study_practice,
+}
+"""Of the calculators: they know no loader family."""
+
+
+def bench_study(measure: str, *, cases: int, seed: int) -> dict[str, Any]:
+    """Return the seeded figures of one calculator as JSON values."""
+    return {"format": "tidy-spindle-study", "version": 1, "cases": cases, "seed": seed, "measure": measure, "found": BENCH_MEASURES[measure](cases, seed)}
 
 
 def _games(family: str, world: str, policies: Sequence[str], n: int, *, seed: list[int]) -> tuple[str, dict[str, list[Game]], tuple[float, float]]:

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Any
 
+from spindle.bench.tools.catalogue import TOOLS
+from spindle.bench.tools.fields import Field
+from spindle.bench.tools.told import Told
 from spindle.diagnosis.explaining.advice import mind_holders, schools_beside
 from spindle.diagnosis.explaining.diagnose import Diagnosis
 from spindle.diagnosis.explaining.moves import Move, MoveKind
@@ -12,6 +16,8 @@ from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.library import MODELS
 from spindle.faults.model import CANT_TELL, FaultModel, Question, QuestionKind
+from spindle.sound.answers import HeardAnswer
+from spindle.sound.listening import Heard
 
 _TESTS = (QuestionKind.TEST, QuestionKind.READING)
 
@@ -119,4 +125,63 @@ def _question(question: Question) -> dict[str, Any]:
         "mains": question.mains.value,
         "needs": question.needs or None,
         "answers": [*answers, {"id": CANT_TELL, "sentence": "Can't tell (logged, weighs nothing)."}],
+    }
+
+
+def told_json(tool: str, told: Told) -> dict[str, Any]:
+    """Return a calculator's answer as JSON values."""
+    return {
+        "format": "tidy-spindle-measure",
+        "version": 1,
+        "tool": tool,
+        "headline": told.headline,
+        "verdict": told.verdict.name.lower() if told.verdict is not None else None,
+        "reasons": [{"verdict": r.verdict.name.lower(), "text": r.text} for r in told.reasons],
+        "numbers": [asdict(n) for n in told.numbers],
+        "notes": list(told.notes),
+        "cautions": [CAUTIONS[c].text for c in told.cautions],
+        "may_power": told.may_power,
+        "speaks": [{"question": s.question, "weights": dict(s.weights)} for s in told.speaks],
+        "picture": dict(told.picture),
+    }
+
+
+def heard_json(heard: Heard, answers: Mapping[str, list[HeardAnswer]]) -> dict[str, Any]:
+    """Return what is in a recording as JSON values: times in seconds, chances unrounded to three places; answers by family."""
+    quality = heard.quality
+    return {
+        "format": "tidy-spindle-heard",
+        "version": 1,
+        "quality": {**asdict(quality), "grade": quality.grade.value, "reasons": list(quality.reasons)},
+        "rates": dict(heard.rates),
+        "events": [{"kind": e.kind.value, "start_s": e.start_s, "end_s": e.end_s, "p": round(e.p, 3), "measures": e.measures} for e in heard.events],
+        "answers": {family: [_said(a) for a in said] for family, said in answers.items()},
+    }
+
+
+def _said(answer: HeardAnswer) -> dict[str, Any]:
+    return {"question": answer.question, "outcome": answer.outcome or None, "sureness": answer.sureness.value, "why": answer.why}
+
+
+def tools_json() -> dict[str, Any]:
+    """Return what every calculator asks."""
+    return {
+        "format": "tidy-spindle-tools",
+        "version": 1,
+        "tools": [
+            {"id": t.id, "title": t.title, "about": t.about, "questions": list(t.questions), "fields": [_asked(f) for f in t.fields]} for t in TOOLS.values()
+        ],
+    }
+
+
+def _asked(field: Field) -> dict[str, Any]:
+    return {
+        "id": field.id,
+        "name": field.name,
+        "kind": field.kind,
+        "quantity": field.quantity or None,
+        "optional": field.optional,
+        "choices": [c for c, _ in field.choices] or None,
+        "hint": field.hint or None,
+        "columns": [_asked(c) for c in field.columns] or None,
     }

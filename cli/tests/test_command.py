@@ -5,8 +5,12 @@ from pathlib import Path
 
 import jsonschema
 import pytest
+from spindle.bench.tools.catalogue import TOOLS
+from spindle.diagnosis.explaining.diagnose import diagnose
+from spindle.diagnosis.given.compiled import compile_model
 from spindle.formats.case_file import read_case, write_case
 from spindle_cli.__main__ import main
+from spindle_cli.study import BENCH_MEASURES
 
 FORMATS = Path(__file__).parents[2] / "docs" / "formats"
 EXAMPLES = sorted((FORMATS / "examples").glob("*.json"))
@@ -175,3 +179,53 @@ def test_a_study_refuses_what_it_does_not_know(argv, says, capsys):
         main(["study", *argv])
     assert stopped.value.code == 2
     assert says in capsys.readouterr().err
+
+
+def test_a_measured_answer_weighs_between_its_two_crisp_ones(capsys):
+    document = json.loads((FORMATS / "examples" / "measured-supply.json").read_text())
+
+    def weak(answer):
+        found = diagnose(
+            read_case({**document, "findings": [*document["findings"][:-1], {"id": "m1", "answer": answer}]}), compile_model(read_case(document).sheet)
+        )
+        return next(s.p for s in found.suspects if s.id == "supply_weak")
+
+    soft, sags, fine = weak(document["findings"][-1]["answer"]), *(weak({"question": "board_supply", "outcome": o}) for o in ("sags", "in_band"))
+    assert fine < soft < sags
+    assert weak({"question": "board_supply", "outcome": "sags", "weights": [{"outcome": "sags", "share": 1.0}]}) == pytest.approx(sags)
+
+
+WEIGHTS = [
+    ([{"outcome": "sags", "share": 0.4}], "sum to 1"),
+    ([{"outcome": "sags", "share": 0.4}, {"outcome": "in_band", "share": 0.6}], "the outcome says"),
+    ([{"outcome": "sags", "share": 0.6}, {"outcome": "flows", "share": 0.4}], "no answer is called"),
+    ([{"outcome": "sags", "share": 1.5}], "from 0 to 1"),
+]
+
+
+@pytest.mark.parametrize(("weights", "why"), WEIGHTS)
+def test_weights_that_are_none_are_refused_at_their_place(tmp_path, capsys, weights, why):
+    document = json.loads((FORMATS / "examples" / "measured-supply.json").read_text())
+    document["findings"][-1]["answer"]["weights"] = weights
+    (tmp_path / "case.json").write_text(json.dumps(document))
+    code, _, err = run(capsys, "diagnose", tmp_path / "case.json")
+    assert (code, why in err, "/answer" in err) == (2, True, True)
+
+
+def test_a_calculator_answers_a_file_and_names_all_that_is_wrong_with_one(tmp_path, capsys):
+    (tmp_path / "in.json").write_text('{"rating": "1.5 A fast", "supply": "12 V", "ohm": "0.5 ohm"}')
+    code, out, _ = run(capsys, "measure", "blown", tmp_path / "in.json")
+    assert (code, json.loads(out)["verdict"], json.loads(out)["may_power"]) == (0, "refused", False)
+    (tmp_path / "in.json").write_text('{"rating": "1.5 A fast", "supply": "12", "wings": 2}')
+    code, out, err = run(capsys, "measure", "blown", tmp_path / "in.json")
+    assert (code, out, "/wings" in err, "/supply" in err) == (2, "", True, True)
+    assert run(capsys, "measure", "blown")[0] == 2
+    assert [t["id"] for t in json.loads(run(capsys, "measure", "list")[1])["tools"]] == list(TOOLS)
+
+
+@pytest.mark.parametrize("measure", [m for m in BENCH_MEASURES if not m.startswith("day_")])
+def test_the_figures_of_a_calculator_come_from_their_seed(capsys, measure):
+    argv = ["study", "--measure", measure, "--cases", "20", "--seed", "3"]
+    first, again = (json.loads(run(capsys, *argv)[1]) for _ in range(2))
+    assert first == again
+    assert (first["measure"], first["cases"]) == (measure, 20)
