@@ -1,5 +1,16 @@
 /* What the API bounds in each body that it takes. Made by ./dev api: do not edit. */
 export const BOUNDS = {
+ "AddPassAsk": {
+  "count": {
+   "minimum": 1,
+   "maximum": 50
+  }
+ },
+ "AddressIn": {
+  "address": {
+   "maxLength": 120
+  }
+ },
  "AnswerAsk": {
   "outcome": {
    "minLength": 0,
@@ -21,10 +32,32 @@ export const BOUNDS = {
    "maximum": 2000000000
   }
  },
+ "BeginningIn": {
+  "console": {
+   "maxLength": 80
+  },
+  "like": {
+   "maxLength": 40
+  },
+  "maker": {
+   "maxLength": 80
+  },
+  "revision": {
+   "maxLength": 40
+  },
+  "variant": {
+   "maxLength": 40
+  }
+ },
  "BringOwnBackAsk": {
   "part": {
    "minLength": 0,
    "maxLength": 120
+  }
+ },
+ "CalendarIn": {
+  "name": {
+   "maxLength": 60
   }
  },
  "CancelIn": {
@@ -44,6 +77,12 @@ export const BOUNDS = {
    "maxLength": 40
   }
  },
+ "CollectAsk": {
+  "by_name": {
+   "minLength": 1,
+   "maxLength": 120
+  }
+ },
  "ConsentAsk": {
   "amount_cents": {
    "minimum": 0,
@@ -55,6 +94,15 @@ export const BOUNDS = {
   },
   "how": {
    "minLength": 0,
+   "maxLength": 120
+  }
+ },
+ "ConsoleIn": {
+  "based_on": {
+   "minimum": 0,
+   "maximum": 2000000000
+  },
+  "why": {
    "maxLength": 120
   }
  },
@@ -80,6 +128,26 @@ export const BOUNDS = {
    "maxLength": 120
   }
  },
+ "FiguresIn": {
+  "version": {
+   "minimum": 0,
+   "maximum": 2000000000
+  }
+ },
+ "FunctionIn": {
+  "digits": {
+   "minimum": 0,
+   "maximum": 100
+  },
+  "pct": {
+   "minimum": 0,
+   "maximum": 20
+  },
+  "resolution": {
+   "minimum": 0,
+   "maximum": 1000
+  }
+ },
  "GoBackAsk": {
   "why": {
    "minLength": 0,
@@ -89,6 +157,20 @@ export const BOUNDS = {
  "HarvestIn": {
   "place": {
    "maxLength": 60
+  }
+ },
+ "HearAsk": {
+  "outcome": {
+   "minLength": 0,
+   "maxLength": 40
+  },
+  "question": {
+   "minLength": 0,
+   "maxLength": 40
+  },
+  "sound": {
+   "minimum": 0,
+   "maximum": 2000000000
   }
  },
  "IntakeIn": {
@@ -101,11 +183,38 @@ export const BOUNDS = {
   "owner_name": {
    "maxLength": 120
   },
+  "returns": {
+   "maxLength": 120
+  },
   "sheet_id": {
    "minimum": 1,
    "maximum": 2000000000
   },
   "supply": {
+   "maxLength": 120
+  }
+ },
+ "KeepSoundAsk": {
+  "cover": {
+   "minLength": 0,
+   "maxLength": 3
+  },
+  "disc": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "hash": {
+   "minLength": 0,
+   "maxLength": 64
+  },
+  "microphone": {
+   "minLength": 0,
+   "maxLength": 120
+  }
+ },
+ "LeaveUnitAsk": {
+  "by_name": {
+   "minLength": 0,
    "maxLength": 120
   }
  },
@@ -123,10 +232,43 @@ export const BOUNDS = {
    "maxLength": 120
   }
  },
+ "LineIn": {
+  "text": {
+   "maxLength": 200
+  }
+ },
  "MarkCheckAsk": {
   "check": {
    "minLength": 0,
    "maxLength": 40
+  }
+ },
+ "MarkPhotoAsk": {
+  "line": {
+   "minimum": 0,
+   "maximum": 2000000000
+  }
+ },
+ "MarkPlaceAsk": {
+  "head": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "length_mm": {
+   "minimum": 0,
+   "maximum": 60
+  },
+  "place": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "thread_mm": {
+   "minimum": 0,
+   "maximum": 8
+  },
+  "why": {
+   "minLength": 0,
+   "maxLength": 120
   }
  },
  "MarkStepAsk": {
@@ -137,6 +279,28 @@ export const BOUNDS = {
   "step": {
    "minLength": 0,
    "maxLength": 40
+  }
+ },
+ "MeasureAsk": {
+  "about": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "question": {
+   "minLength": 0,
+   "maxLength": 40
+  },
+  "tool": {
+   "minLength": 0,
+   "maxLength": 40
+  }
+ },
+ "MeterIn": {
+  "address": {
+   "maxLength": 120
+  },
+  "name": {
+   "maxLength": 60
   }
  },
  "MinimumIn": {
@@ -167,6 +331,20 @@ export const BOUNDS = {
    "maximum": 365
   }
  },
+ "OpenStepAsk": {
+  "step": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "turned_to": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "way": {
+   "minLength": 0,
+   "maxLength": 120
+  }
+ },
  "OrderIn": {
   "code": {
    "minLength": 1,
@@ -190,6 +368,69 @@ export const BOUNDS = {
   "supplier": {
    "minLength": 1,
    "maxLength": 80
+  }
+ },
+ "OwnPasswordIn": {
+  "new": {
+   "maxLength": 120
+  },
+  "old": {
+   "maxLength": 120
+  }
+ },
+ "OwnerSaysAsk": {
+  "by_name": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "how": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "repair": {
+   "minLength": 0,
+   "maxLength": 40
+  },
+  "text": {
+   "minLength": 0,
+   "maxLength": 2000
+  }
+ },
+ "PersonIn": {
+  "name": {
+   "maxLength": 120
+  },
+  "password": {
+   "minLength": 1,
+   "maxLength": 120
+  },
+  "username": {
+   "minLength": 1,
+   "maxLength": 40
+  }
+ },
+ "PhotographAsk": {
+  "hash": {
+   "minLength": 0,
+   "maxLength": 64
+  },
+  "of": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "says": {
+   "minLength": 0,
+   "maxLength": 120
+  }
+ },
+ "PracticeMoveIn": {
+  "after": {
+   "minimum": 0,
+   "maximum": 1000
+  },
+  "percent": {
+   "minimum": 0,
+   "maximum": 100
   }
  },
  "ProposeAsk": {
@@ -235,6 +476,74 @@ export const BOUNDS = {
    "maxLength": 60
   }
  },
+ "RecordStepAsk": {
+  "count": {
+   "minimum": 0,
+   "maximum": 40
+  },
+  "falls": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "frees": {
+   "minLength": 0,
+   "maxLength": 40
+  },
+  "head": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "how": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "latch": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "length_mm": {
+   "minimum": 0,
+   "maximum": 60
+  },
+  "opens_to": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "route": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "side": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "step": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "tether": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "thread_mm": {
+   "minimum": 0,
+   "maximum": 8
+  },
+  "tool": {
+   "minLength": 0,
+   "maxLength": 120
+  },
+  "way_round": {
+   "minLength": 0,
+   "maxLength": 120
+  }
+ },
+ "ReferenceIn": {
+  "line": {
+   "minimum": 1,
+   "maximum": 2000000000
+  }
+ },
  "ReleaseOwnAsk": {
   "by_name": {
    "minLength": 0,
@@ -255,6 +564,26 @@ export const BOUNDS = {
   "line": {
    "minimum": 0,
    "maximum": 2000000000
+  }
+ },
+ "RetellAsk": {
+  "sound": {
+   "minimum": 0,
+   "maximum": 2000000000
+  }
+ },
+ "RunIn": {
+  "about": {
+   "maxLength": 120
+  },
+  "disc": {
+   "maxLength": 10
+  },
+  "mains": {
+   "maxLength": 10
+  },
+  "switch": {
+   "maxLength": 10
   }
  },
  "SayIn": {
@@ -336,6 +665,18 @@ export const BOUNDS = {
    "maxLength": 40
   }
  },
+ "TakePaymentAsk": {
+  "cents": {
+   "minimum": 0,
+   "maximum": 10000000
+  }
+ },
+ "TellOwnerAsk": {
+  "what": {
+   "minLength": 0,
+   "maxLength": 400
+  }
+ },
  "TickAsk": {
   "plan": {
    "minLength": 0,
@@ -354,6 +695,12 @@ export const BOUNDS = {
   "clean_passes": {
    "minimum": 0,
    "maximum": 1000
+  }
+ },
+ "VoidAsk": {
+  "why": {
+   "minLength": 1,
+   "maxLength": 120
   }
  }
 } as const

@@ -20,11 +20,16 @@ export function useOnce<Body extends { key: string }, Answer>(write: (body: Body
     },
     networkMode: 'always',
     onSettled: (_answer, error, body) => {
-      if (!(error instanceof NoAnswerError)) unanswered.delete(nameOf(body))
+      if (error instanceof NoAnswerError) return
+      unanswered.delete(nameOf(body))
+      // a refusal as well: what is on screen may be what was out of date
+      return cache.invalidateQueries({ predicate: (q) => touches.includes(String(q.queryKey[0])) })
     },
-    onSuccess: () => cache.invalidateQueries({ predicate: (q) => touches.includes(String(q.queryKey[0])) }),
   })
 }
+
+/** Sends a form with a file as it is: the client would write JSON otherwise. */
+export const asForm = { bodySerializer: (body: unknown) => body as FormData }
 
 /** A file and its key, as the server reads uploads. */
 export function fileBody(file: File, key: string): FormData {

@@ -19,6 +19,9 @@ export class NoAnswerError extends Error {
 /** What the server says when the session has ended. */
 export const isSignedOut = (error: unknown): boolean => error instanceof ProblemError && error.problem.code === 'signed_out'
 
+/** What it says when the page's token has run out: the session may have ended with it. */
+export const isOutOfDate = (error: unknown): boolean => error instanceof ProblemError && error.problem.code === 'csrf'
+
 type Answer<T> = { data?: T; error?: unknown; response: Response }
 
 /** The data of an answer, or the error that it amounts to. A server that broke may have written first: that is no refusal. */

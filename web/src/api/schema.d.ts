@@ -4,6 +4,50 @@
  */
 
 export interface paths {
+    "/api/calendars": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendars
+         * @description Return the addresses that stand; for managers.
+         */
+        get: operations["calendars"];
+        put?: never;
+        /**
+         * Make
+         * @description Make an address for a calendar program.
+         */
+        post: operations["make_calendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calendars/{number}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End
+         * @description Take an address back.
+         */
+        post: operations["end_calendar"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/claims": {
         parameters: {
             query?: never;
@@ -16,6 +60,90 @@ export interface paths {
          * @description Return the rules of thumb with the shop's own counts for and against.
          */
         get: operations["claims"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/closed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Closed
+         * @description Return closed jobs, newest first, a page at a time.
+         */
+        get: operations["closed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Console
+         * @description Return what is known of a console outside its drive.
+         */
+        get: operations["console"];
+        put?: never;
+        /**
+         * Keep Console
+         * @description Save a console's sheet as its next version.
+         */
+        post: operations["save_console"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console-files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Load Console
+         * @description Read a console's sheet from a file of its open format. A bad file changes nothing.
+         */
+        post: operations["import_console"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/console/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Console
+         * @description Return a console's sheet as a file of its open format.
+         */
+        get: operations["console_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -208,6 +336,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{tag}/earlier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Earlier Jobs
+         * @description Return the other jobs of this unit and of its owner, newest first.
+         */
+        get: operations["earlier"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{tag}/lines": {
         parameters: {
             query?: never;
@@ -222,6 +370,46 @@ export interface paths {
          * @description Do what is asked of a job, told apart by ``do``.
          */
         post: operations["ask"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/mat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Mat
+         * @description Return how this unit is opened and shut: what is open, what lies on the mat, and the quickest way to a goal and back.
+         */
+        get: operations["mat"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/measured": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Measured
+         * @description Return what was measured on a job, newest first.
+         */
+        get: operations["measured"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -248,6 +436,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{tag}/owner-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read
+         * @description Return the newest page of a job, null if none was made. Its address is an answer in the owner's name: who may not write that down does not see it.
+         */
+        get: operations["owner_page"];
+        put?: never;
+        /**
+         * Make
+         * @description Make a page for what is proposed now; it withdraws the one before.
+         */
+        post: operations["make_owner_page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/pulse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Beat
+         * @description Say that this screen is open; return the job's version and who else looks at it.
+         */
+        post: operations["pulse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{tag}/questions": {
         parameters: {
             query?: never;
@@ -262,6 +494,66 @@ export interface paths {
         get: operations["questions"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/receipt.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Receipt
+         * @description Return the receipt that the owner gets when a unit is handed in.
+         */
+        get: operations["receipt"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Record
+         * @description Return the whole job as a file of its open format.
+         */
+        get: operations["record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/recorded-sheets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Draft
+         * @description Write what was recorded while this unit was opened into its sheets, as their next versions.
+         */
+        post: operations["draft_sheets"];
         delete?: never;
         options?: never;
         head?: never;
@@ -288,6 +580,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{tag}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Run
+         * @description Return the same points in the same state over time, on this unit and on every other of its model.
+         */
+        get: operations["run_chart"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{tag}/schools": {
         parameters: {
             query?: never;
@@ -302,6 +614,46 @@ export interface paths {
         get: operations["schools"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Of Job
+         * @description Return the recordings of a job: what was heard, what it offers, and what that would move.
+         */
+        get: operations["sounds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{tag}/sounds/reference": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reference
+         * @description Keep a recording as a healthy one of its model, or take it out of those.
+         */
+        post: operations["say_reference"];
         delete?: never;
         options?: never;
         head?: never;
@@ -408,6 +760,314 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/meters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Meters
+         * @description Return the shop's meters.
+         */
+        get: operations["meters"];
+        put?: never;
+        /**
+         * Meter
+         * @description Set a meter up, or put one right.
+         */
+        post: operations["say_meter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meters/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Line
+         * @description Return what a line says that came from a meter on the bench's own computer.
+         */
+        post: operations["read_line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meters/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try One
+         * @description Ask who answers at an address. It takes less than five seconds, whatever is there.
+         */
+        post: operations["try_meter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meters/{meter_id}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read One
+         * @description Return what a meter reads now. It takes less than five seconds, whatever it does.
+         */
+        post: operations["read_meter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/owners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Known Owners
+         * @description Return owners by name or phone, with their earlier units and jobs.
+         */
+        get: operations["owners"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * People
+         * @description Return who works here; for managers.
+         */
+        get: operations["people"];
+        put?: never;
+        /**
+         * Add
+         * @description Add somebody.
+         */
+        post: operations["add_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{username}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change
+         * @description Change somebody's name, role, first password, or whether they work here.
+         */
+        post: operations["change_person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send
+         * @description Take a picture in, made anew without what stood beside it. The same picture is kept once.
+         */
+        post: operations["send_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description Return a picture. Its content never changes.
+         */
+        get: operations["photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The Class
+         * @description Return how everybody does: for who runs the shop.
+         */
+        get: operations["practice_class"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/lessons": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lessons
+         * @description Return every lesson in its order, and how far who asks is with it.
+         */
+        get: operations["lessons"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a unit of a lesson.
+         */
+        post: operations["begin_practice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description Return a unit of one's own as it stands.
+         */
+        get: operations["practice_run"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{number}/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move
+         * @description Make a move, and return what the world answers.
+         */
+        post: operations["practice_move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/runs/{number}/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sound
+         * @description Return what an insert on this unit sounds like now, as a WAV file.
+         */
+        get: operations["practice_sound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/prompts": {
         parameters: {
             query?: never;
@@ -428,6 +1088,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/record/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How Good
+         * @description Return how honest the advice was.
+         */
+        get: operations["record_advice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record/months": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Months
+         * @description Return the figures of the last months; for managers.
+         */
+        get: operations["record_months"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record/months.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Months Table
+         * @description Return the same as a table for a spreadsheet: numbers and dates alone.
+         */
+        get: operations["record_months_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/search": {
         parameters: {
             query?: never;
@@ -437,7 +1157,7 @@ export interface paths {
         };
         /**
          * Find
-         * @description Return jobs by tag, owner, console or drive.
+         * @description Return jobs, drive sheets, parts, donors and orders that hold every word; a word may be slipped.
          */
         get: operations["search"];
         put?: never;
@@ -471,6 +1191,26 @@ export interface paths {
          * @description Sign out.
          */
         delete: operations["sign_out"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Password
+         * @description Change one's own password.
+         */
+        post: operations["own_password"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -529,7 +1269,11 @@ export interface paths {
          */
         get: operations["sheets"];
         put?: never;
-        post?: never;
+        /**
+         * Begin
+         * @description Begin the sheet of a drive that has none.
+         */
+        post: operations["begin_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -574,6 +1318,26 @@ export interface paths {
         get: operations["sheet_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sheets/{variant}/retired": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Retire
+         * @description Take a sheet out of use, or back into it.
+         */
+        post: operations["retire_sheet"];
         delete?: never;
         options?: never;
         head?: never;
@@ -896,6 +1660,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/parts/{tag}/correct": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Correct
+         * @description Put right what is written of a part: how many are here, where they lie, what one costs.
+         */
+        post: operations["correct_part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/parts/{tag}/scrap": {
         parameters: {
             query?: never;
@@ -936,6 +1720,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/suppliers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Suppliers
+         * @description Return whom the shop has ordered from, by name.
+         */
+        get: operations["suppliers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/wanted": {
         parameters: {
             query?: never;
@@ -948,6 +1752,90 @@ export interface paths {
          * @description Return what is short, and who should get the scarce part. A proposal: nothing is written.
          */
         get: operations["wanted"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Figures
+         * @description Return the shop's figures; for managers.
+         */
+        get: operations["figures"];
+        put?: never;
+        /**
+         * Change Figures
+         * @description Set some of the shop's figures.
+         */
+        post: operations["set_figures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send
+         * @description Take a recording in, a WAV file of 16 bit, and say whether it can be trusted. The same recording is kept once.
+         */
+        post: operations["send_sound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Show
+         * @description Return a recording. Its content never changes.
+         */
+        get: operations["sound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sounds/{name}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Picture
+         * @description Return its picture: time to the right, high pitches at the top, dark where it stands over the room.
+         */
+        get: operations["sound_picture"];
         put?: never;
         post?: never;
         delete?: never;
@@ -976,15 +1864,120 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tools
+         * @description Return every calculator with its fields.
+         */
+        get: operations["tools"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tools/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Calculate
+         * @description Return what a calculator answers, or what is missing or wrong. Nothing is kept: that is asked of a job.
+         */
+        post: operations["calculate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/week": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Week
+         * @description Return the week as it was last worked out. Nothing is worked out here: nobody waits for it.
+         */
+        get: operations["week"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/week/calendar.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar File
+         * @description Return the shop's days as a file for a calendar program.
+         */
+        get: operations["calendar_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/week/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Week Offer
+         * @description Return by when a unit of a drive that comes in now would be done, and whose promise that moves.
+         */
+        get: operations["week_offer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
          * AddPassAsk
-         * @description A pass was clean, or it failed.
+         * @description So many passes were clean, or one failed.
          */
         AddPassAsk: {
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -992,6 +1985,14 @@ export interface components {
             do: "pass";
             /** Is Clean */
             is_clean: boolean;
+        };
+        /**
+         * AddressIn
+         * @description Where a meter may be.
+         */
+        AddressIn: {
+            /** Address */
+            address: string;
         };
         /**
          * AdvanceAsk
@@ -1004,6 +2005,19 @@ export interface components {
              */
             do: "advance";
             stage: components["schemas"]["Stage"];
+        };
+        /**
+         * AdviceView
+         * @description How honest the advice was: of all repairs that were tried, of those it put first, and of those that somebody chose instead.
+         */
+        AdviceView: {
+            chosen: components["schemas"]["ReliabilityView"];
+            every: components["schemas"]["ReliabilityView"];
+            followed: components["schemas"]["ReliabilityView"];
+            /** Jobs */
+            jobs: number;
+            /** Parts For Nothing */
+            parts_for_nothing: number;
         };
         /**
          * AgreeView
@@ -1038,6 +2052,13 @@ export interface components {
              * @enum {string}
              */
             do: "amend";
+            /** Is Covered */
+            is_covered?: boolean | null;
+            /**
+             * Is Promise Withdrawn
+             * @default false
+             */
+            is_promise_withdrawn?: boolean;
             /** Limit Cents */
             limit_cents?: number | null;
             /** Owner Contact */
@@ -1052,6 +2073,8 @@ export interface components {
         /**
          * AnswerAsk
          * @description An answer to a question; ``failed`` of ``tries`` where it was tried more than once; ``seconds`` to play where timed.
+         *
+         *     ``weights`` where it was measured: how far the value speaks for each answer, summing to 1; ``outcome`` is the one that it speaks for most.
          */
         AnswerAsk: {
             /**
@@ -1072,6 +2095,11 @@ export interface components {
             source?: components["schemas"]["Witness"];
             /** Tries */
             tries?: number | null;
+            /**
+             * Weights
+             * @default []
+             */
+            weights?: components["schemas"]["Weight"][];
         };
         /**
          * AnswerPreviewView
@@ -1115,11 +2143,21 @@ export interface components {
          */
         AskIn: {
             /** Ask */
-            ask: components["schemas"]["AnswerAsk"] | components["schemas"]["MarkCheckAsk"] | components["schemas"]["ConsentAsk"] | components["schemas"]["TakeOutOwnAsk"] | components["schemas"]["BringOwnBackAsk"] | components["schemas"]["ReleaseOwnAsk"] | components["schemas"]["SetDepthAsk"] | components["schemas"]["IdentifyAsk"] | components["schemas"]["FitAsk"] | components["schemas"]["ClearHoldAsk"] | components["schemas"]["LiftHoldAsk"] | components["schemas"]["AmendAsk"] | components["schemas"]["SetMainsAsk"] | components["schemas"]["NotePartAsk"] | components["schemas"]["TakePartAsk"] | components["schemas"]["PutBackAsk"] | components["schemas"]["AddPassAsk"] | components["schemas"]["ProposeAsk"] | components["schemas"]["RemarkAsk"] | components["schemas"]["RestoreAsk"] | components["schemas"]["AdvanceAsk"] | components["schemas"]["GoBackAsk"] | components["schemas"]["MarkStepAsk"] | components["schemas"]["StrikeAsk"] | components["schemas"]["TickAsk"] | components["schemas"]["TrialAsk"];
+            ask: components["schemas"]["AnswerAsk"] | components["schemas"]["MarkCheckAsk"] | components["schemas"]["CollectAsk"] | components["schemas"]["ConsentAsk"] | components["schemas"]["TakeOutOwnAsk"] | components["schemas"]["BringOwnBackAsk"] | components["schemas"]["ReleaseOwnAsk"] | components["schemas"]["SetDepthAsk"] | components["schemas"]["MarkPhotoAsk"] | components["schemas"]["IdentifyAsk"] | components["schemas"]["FitAsk"] | components["schemas"]["HearAsk"] | components["schemas"]["ClearHoldAsk"] | components["schemas"]["LiftHoldAsk"] | components["schemas"]["AmendAsk"] | components["schemas"]["LeaveUnitAsk"] | components["schemas"]["SetMainsAsk"] | components["schemas"]["MeasureAsk"] | components["schemas"]["OpenStepAsk"] | components["schemas"]["OwnerSaysAsk"] | components["schemas"]["TakePaymentAsk"] | components["schemas"]["NotePartAsk"] | components["schemas"]["TakePartAsk"] | components["schemas"]["PutBackAsk"] | components["schemas"]["AddPassAsk"] | components["schemas"]["PhotographAsk"] | components["schemas"]["MarkPlaceAsk"] | components["schemas"]["ProposeAsk"] | components["schemas"]["RecordStepAsk"] | components["schemas"]["RemarkAsk"] | components["schemas"]["RestoreAsk"] | components["schemas"]["RetellAsk"] | components["schemas"]["KeepSoundAsk"] | components["schemas"]["AdvanceAsk"] | components["schemas"]["GoBackAsk"] | components["schemas"]["MarkStepAsk"] | components["schemas"]["StrikeAsk"] | components["schemas"]["TickAsk"] | components["schemas"]["TellOwnerAsk"] | components["schemas"]["TrialAsk"] | components["schemas"]["VoidAsk"] | components["schemas"]["UnvoidAsk"];
             /** Key */
             key: string;
             /** Version */
             version: number;
+        };
+        /**
+         * AtHandView
+         * @description What the drive's sheet says of a step or question; ``lacks`` where it should and does not.
+         */
+        AtHandView: {
+            /** Lacks */
+            lacks: boolean;
+            /** Said */
+            said: components["schemas"]["SaidView"][];
         };
         /**
          * BarredView
@@ -1148,6 +2186,54 @@ export interface components {
             reference_s: number | null;
         };
         /**
+         * BeginIn
+         * @description Which lesson.
+         */
+        BeginIn: {
+            /** Key */
+            key: string;
+            /** Lesson */
+            lesson: string;
+        };
+        /**
+         * BeginningIn
+         * @description A drive that has no sheet yet: like another, or bare by its loader family and what it plays.
+         */
+        BeginningIn: {
+            /**
+             * Classes
+             * @default []
+             */
+            classes?: string[];
+            /** Console */
+            console: string;
+            /**
+             * Family
+             * @default
+             * @enum {string}
+             */
+            family?: "" | "tray" | "slot" | "lid";
+            /** Key */
+            key: string;
+            /**
+             * Like
+             * @default
+             */
+            like?: string;
+            /** Maker */
+            maker: string;
+            /**
+             * Revision
+             * @default
+             */
+            revision?: string;
+            /**
+             * Variant
+             * @default
+             */
+            variant?: string;
+        };
+        /**
          * BringOwnBackAsk
          * @description An owner's part is back in its unit.
          */
@@ -1159,6 +2245,78 @@ export interface components {
             do: "own_back";
             /** Part */
             part: string;
+        };
+        /**
+         * CalculatedView
+         * @description What a calculator answers.
+         */
+        CalculatedView: {
+            /** Cautions */
+            cautions: components["schemas"]["ToldCautionView"][];
+            /** Headline */
+            headline: string;
+            /** Mains */
+            mains: string;
+            /** May Power */
+            may_power: boolean | null;
+            /** Next Rows */
+            next_rows: {
+                [key: string]: {
+                    [key: string]: unknown;
+                };
+            };
+            /** Notes */
+            notes: string[];
+            /** Numbers */
+            numbers: components["schemas"]["NumberView"][];
+            /** Picture */
+            picture: {
+                [key: string]: unknown;
+            };
+            /** Reasons */
+            reasons: components["schemas"]["ReasonView"][];
+            /** Speaks */
+            speaks: components["schemas"]["SpeaksView"][];
+            /** Verdict */
+            verdict: string;
+            /** Verdict Said */
+            verdict_said: string;
+        };
+        /**
+         * CalculationView
+         * @description An answer, or what has to be said or put right first: half a form is the usual state of one.
+         */
+        CalculationView: {
+            /** Faults */
+            faults: components["schemas"]["FaultView"][];
+            told: components["schemas"]["CalculatedView"] | null;
+        };
+        /**
+         * CalendarIn
+         * @description Whose calendar an address is for.
+         */
+        CalendarIn: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * CalendarView
+         * @description An address under which a calendar program fetches the days.
+         */
+        CalendarView: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
         };
         /**
          * CancelIn
@@ -1186,6 +2344,12 @@ export interface components {
             /** Variant */
             variant: string;
         };
+        /**
+         * Care
+         * @description What a careful hand does beside a repair.
+         * @enum {string}
+         */
+        Care: "dry" | "look_over" | "own_board";
         /**
          * CautionView
          * @description A caution.
@@ -1238,6 +2402,8 @@ export interface components {
          * @description One check of the proof.
          */
         CheckView: {
+            /** Done */
+            done: number;
             /** How */
             how: string;
             /** Id */
@@ -1249,6 +2415,8 @@ export interface components {
             state: "open" | "passed" | "failed";
             /** Title */
             title: string;
+            /** Tries */
+            tries: number;
         };
         /**
          * ChecksIn
@@ -1266,6 +2434,16 @@ export interface components {
              * @default
              */
             unit?: string;
+        };
+        /**
+         * ChoiceView
+         * @description One of a few.
+         */
+        ChoiceView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
         };
         /**
          * ClaimCountView
@@ -1318,6 +2496,19 @@ export interface components {
             do: "clear_hold";
         };
         /**
+         * CollectAsk
+         * @description Somebody fetches the unit.
+         */
+        CollectAsk: {
+            /** By Name */
+            by_name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "collect";
+        };
+        /**
          * ColumnView
          * @description A column of a table, for the editor.
          */
@@ -1341,6 +2532,16 @@ export interface components {
             optional: boolean;
             /** Unit */
             unit: string;
+        };
+        /**
+         * ComparedView
+         * @description What a recording was laid beside, and what is different.
+         */
+        ComparedView: {
+            /** Differences */
+            differences: components["schemas"]["DifferenceView"][];
+            /** What */
+            what: string;
         };
         /**
          * ConditionView
@@ -1415,6 +2616,65 @@ export interface components {
             recorded_by: string;
         };
         /**
+         * ConsoleIn
+         * @description A console's sheet to save, made from a version (0: there is none yet).
+         */
+        ConsoleIn: {
+            /** Based On */
+            based_on: number;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Key */
+            key: string;
+            /**
+             * Why
+             * @default
+             */
+            why?: string;
+        };
+        /**
+         * ConsoleView
+         * @description A console's sheet; version 0 where nobody has written one yet.
+         */
+        ConsoleView: {
+            /** At */
+            at: string | null;
+            /** By */
+            by: string;
+            /** Console */
+            console: string;
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /** Maker */
+            maker: string;
+            /** Revision */
+            revision: string;
+            /** Version */
+            version: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * CorrectIn
+         * @description What of a part is otherwise than written; what is left out stays.
+         */
+        CorrectIn: {
+            /** Count */
+            count?: number | null;
+            /** Key */
+            key: string;
+            /** Lot */
+            lot?: string | null;
+            /** Piece Cents */
+            piece_cents?: number | null;
+            /** Place */
+            place?: string | null;
+        };
+        /**
          * CustodyView
          * @description An owner's part that is out of its unit.
          */
@@ -1453,10 +2713,19 @@ export interface components {
          * @description One job of the day.
          */
         DayRowView: {
+            /**
+             * Acts
+             * @enum {string}
+             */
+            acts: "bench" | "counter" | "owner" | "collect" | "part" | "wait";
             /** Complaint */
             complaint: string;
             /** Console */
             console: string;
+            /** Held Until */
+            held_until: string | null;
+            /** Is Return */
+            is_return: boolean;
             /** Owner Name */
             owner_name: string;
             /**
@@ -1471,10 +2740,39 @@ export interface components {
             stage_name: string;
             /** Tag */
             tag: string;
+            /**
+             * Taken In At
+             * Format: date-time
+             */
+            taken_in_at: string;
             /** Variant */
             variant: string;
             /** Waits For */
             waits_for: string;
+            /** Wants */
+            wants: string;
+        };
+        /**
+         * DeliveryView
+         * @description An order on its way: by when half, and nine in ten of such orders are here.
+         */
+        DeliveryView: {
+            /**
+             * Half
+             * Format: date
+             */
+            half: string;
+            /** Is Late */
+            is_late: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Nine
+             * Format: date
+             */
+            nine: string;
+            /** Tag */
+            tag: string;
         };
         /**
          * DiagnosisView
@@ -1499,6 +2797,42 @@ export interface components {
             suspects: components["schemas"]["SuspectView"][];
             swaps: components["schemas"]["SwapsView"];
         };
+        /**
+         * Did
+         * @description What was done while it ran.
+         * @enum {string}
+         */
+        Did: "insert" | "eject" | "power_up" | "play" | "other";
+        /**
+         * DifferenceView
+         * @description One difference from another recording.
+         */
+        DifferenceView: {
+            /** Is Worse */
+            is_worse: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
+         * DisputeView
+         * @description One of the ways in which shops do a step.
+         */
+        DisputeView: {
+            /** How */
+            how: string;
+            /** Name */
+            name: string;
+            /** Risk */
+            risk: string;
+            /** When */
+            when: string;
+        };
+        /**
+         * Do
+         * @description What a learner can do.
+         * @enum {string}
+         */
+        Do: "look" | "repair" | "prove" | "hand_back" | "listen" | "hint" | "guess";
         /**
          * DonorDetailView
          * @description A donor taken apart on paper.
@@ -1598,6 +2932,41 @@ export interface components {
             variant: string;
         };
         /**
+         * Dot
+         * @description A point on a photo, in percent from the left and the top, and what it is.
+         */
+        Dot: {
+            /**
+             * Says
+             * @default
+             */
+            says?: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * DotView
+         * @description A numbered point on a photo.
+         */
+        DotView: {
+            /** Says */
+            says: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * DraftedView
+         * @description The sheets into which recorded steps went, each with its version.
+         */
+        DraftedView: {
+            /** Written */
+            written: string[];
+        };
+        /**
          * DriveView
          * @description The drive on the bench.
          */
@@ -1652,6 +3021,16 @@ export interface components {
             total_cents: number;
         };
         /**
+         * FaultView
+         * @description What is wrong or missing in what was typed, and where.
+         */
+        FaultView: {
+            /** Place */
+            place: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * FeatureView
          * @description One thing to look at.
          */
@@ -1669,6 +3048,138 @@ export interface components {
              * @enum {string}
              */
             where: "outside" | "cover_off" | "drive_open";
+        };
+        /**
+         * FieldView
+         * @description One thing that a calculator asks.
+         */
+        FieldView: {
+            /** Choices */
+            choices: components["schemas"]["ChoiceView"][];
+            /** Columns */
+            columns: components["schemas"]["FieldView"][];
+            /** Each Time */
+            each_time: boolean;
+            /** Hint */
+            hint: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Optional */
+            optional: boolean;
+            /** Quantity */
+            quantity: string;
+            /** Start */
+            start: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * FiguresIn
+         * @description Some of the shop's figures, on the version that the writer saw; what is left out stays. Money in cents.
+         */
+        FiguresIn: {
+            /** Benches */
+            benches?: number | null;
+            /** Closed Days */
+            closed_days?: string | null;
+            /** Cost Cents Per Min */
+            cost_cents_per_min?: number | null;
+            /** Currency */
+            currency?: string | null;
+            /** Damage Cents */
+            damage_cents?: number | null;
+            /** Day Cents */
+            day_cents?: number | null;
+            /** Give Up Cents */
+            give_up_cents?: number | null;
+            /** Guarantee Days */
+            guarantee_days?: number | null;
+            /** Key */
+            key: string;
+            /** Late Day Cents */
+            late_day_cents?: number | null;
+            /** Name */
+            name?: string | null;
+            /** Opening */
+            opening?: string | null;
+            /** Phone */
+            phone?: string | null;
+            /** Place */
+            place?: string | null;
+            /** Price Cents Per Min */
+            price_cents_per_min?: number | null;
+            /** Return Cents */
+            return_cents?: number | null;
+            /** Terms */
+            terms?: string | null;
+            /** Time Zone */
+            time_zone?: string | null;
+            /** Version */
+            version: number;
+        };
+        /**
+         * FiguresOfMonthsView
+         * @description The last months, this one first, and what lies on the shelf.
+         */
+        FiguresOfMonthsView: {
+            /** Lies Cents */
+            lies_cents: number;
+            /** Lies Pieces */
+            lies_pieces: number;
+            /** Months */
+            months: components["schemas"]["MonthView"][];
+            /** Stock Cents */
+            stock_cents: number;
+            /** Stock Pieces */
+            stock_pieces: number;
+        };
+        /**
+         * FiguresView
+         * @description The shop's figures with the newest changes of them. Money in cents.
+         */
+        FiguresView: {
+            /** Benches */
+            benches: number;
+            /** Closed Days */
+            closed_days: string;
+            /** Cost Cents Per Min */
+            cost_cents_per_min: number;
+            /** Currency */
+            currency: string;
+            /** Damage Cents */
+            damage_cents: number;
+            /** Day Cents */
+            day_cents: number;
+            /** Give Up Cents */
+            give_up_cents: number;
+            /** Guarantee Days */
+            guarantee_days: number;
+            /** Late Day Cents */
+            late_day_cents: number;
+            /** Name */
+            name: string;
+            /** Opening */
+            opening: string;
+            /** Phone */
+            phone: string;
+            /** Place */
+            place: string;
+            /** Price Cents Per Min */
+            price_cents_per_min: number;
+            /** Return Cents */
+            return_cents: number;
+            /** Terms */
+            terms: string;
+            /** Time Zone */
+            time_zone: string;
+            /** Traces */
+            traces: components["schemas"]["TraceView"][];
+            /** Version */
+            version: number;
         };
         /**
          * FitAsk
@@ -1723,17 +3234,19 @@ export interface components {
         };
         /**
          * FoundView
-         * @description A job that was searched for.
+         * @description Something that was searched for, and where it leads.
          */
         FoundView: {
-            /** Console */
-            console: string;
-            /** Owner Name */
-            owner_name: string;
-            /** Stage Name */
-            stage_name: string;
-            /** Tag */
-            tag: string;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Line */
+            line: string;
+            /** Path */
+            path: string;
+            /** Title */
+            title: string;
         };
         /**
          * FunctionHealthView
@@ -1746,6 +3259,27 @@ export interface components {
             function: string;
             /** P Bad */
             p_bad: number;
+        };
+        /**
+         * FunctionIn
+         * @description How surely a meter reads one quantity: percent of the value, and so many of its last place, which is worth ``resolution`` in V, ohm or A.
+         */
+        FunctionIn: {
+            /**
+             * Digits
+             * @default 3
+             */
+            digits?: number;
+            /**
+             * Pct
+             * @default 1
+             */
+            pct?: number;
+            /**
+             * Resolution
+             * @default 0
+             */
+            resolution?: number;
         };
         /**
          * GapView
@@ -1807,6 +3341,16 @@ export interface components {
             why?: string;
         };
         /**
+         * GoalView
+         * @description Somewhere to get to.
+         */
+        GoalView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * HarvestIn
          * @description A piece taken out of a donor.
          */
@@ -1841,6 +3385,28 @@ export interface components {
          * @enum {string}
          */
         Health: "proven" | "new" | "unknown";
+        /**
+         * HearAsk
+         * @description Take an answer from a recording. ``listened``: somebody played it and hears the same, or something else.
+         */
+        HearAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "hear";
+            /**
+             * Listened
+             * @default false
+             */
+            listened?: boolean;
+            /** Outcome */
+            outcome: string;
+            /** Question */
+            question: string;
+            /** Sound */
+            sound: number;
+        };
         /**
          * HolderView
          * @description Who has a piece.
@@ -1890,6 +3456,32 @@ export interface components {
             variant: string;
         };
         /**
+         * InClassView
+         * @description One person of the class.
+         */
+        InClassView: {
+            /** Mastered */
+            mastered: string[];
+            /** Mean Times */
+            mean_times: number | null;
+            /** Name */
+            name: string;
+            /** Traps */
+            traps: string[];
+            /** Tries */
+            tries: number;
+        };
+        /**
+         * InputsIn
+         * @description What was typed or read.
+         */
+        InputsIn: {
+            /** Inputs */
+            inputs: {
+                [key: string]: unknown;
+            };
+        };
+        /**
          * Instrument
          * @description What a shop may have, or not, beside hand tools and a plain meter.
          * @enum {string}
@@ -1936,16 +3528,30 @@ export interface components {
             condition: {
                 [key: string]: string;
             };
+            /**
+             * Is Same Fault
+             * @default false
+             */
+            is_same_fault?: boolean;
             /** Key */
             key: string;
             /** Limit Cents */
             limit_cents: number | null;
+            /** Looks */
+            looks?: {
+                [key: string]: string;
+            };
             /** Owner Contact */
             owner_contact: string;
             /** Owner Name */
             owner_name: string;
             /** Promised On */
             promised_on: string | null;
+            /**
+             * Returns
+             * @default
+             */
+            returns?: string;
             /** Sheet Id */
             sheet_id: number;
             /** Supply */
@@ -1975,6 +3581,8 @@ export interface components {
             classes: components["schemas"]["BaselineView"][];
             /** Classes Say */
             classes_say: string;
+            /** Collected By */
+            collected_by: string;
             /** Complaint */
             complaint: string;
             /** Condition */
@@ -1986,6 +3594,8 @@ export interface components {
             depth: number;
             diagnosis: components["schemas"]["DiagnosisView"];
             drive: components["schemas"]["DriveView"];
+            /** Guarantee Until */
+            guarantee_until: string | null;
             /** Hazards */
             hazards: components["schemas"]["HazardView"][];
             /** Identity */
@@ -2001,16 +3611,24 @@ export interface components {
             looks: {
                 [key: string]: string;
             };
+            mat: components["schemas"]["MatBriefView"];
+            /** Measurable */
+            measurable: string[];
             /** Missing */
             missing: components["schemas"]["MissingView"][];
             /** Newer Sheet Id */
             newer_sheet_id: number | null;
             /** Next Stage */
             next_stage: string;
+            /** Owner Asks */
+            owner_asks: string;
             /** Owner Contact */
             owner_contact: string;
             /** Owner Name */
             owner_name: string;
+            paid: components["schemas"]["PaidView"] | null;
+            /** Photos */
+            photos: components["schemas"]["PhotoView"][];
             /**
              * Power
              * @enum {string}
@@ -2022,8 +3640,11 @@ export interface components {
             proof: components["schemas"]["ProofView"];
             /** Repairs */
             repairs: components["schemas"]["RepairView"][];
+            returns: components["schemas"]["ReturnView"] | null;
             /** Sheet Version */
             sheet_version: number;
+            /** Sounds */
+            sounds: number;
             stage: components["schemas"]["Stage"];
             /** Stages */
             stages: components["schemas"]["StageView"][];
@@ -2035,10 +3656,49 @@ export interface components {
             tape: components["schemas"]["TapeLineView"][];
             /** Ticks */
             ticks: string[];
+            /** Told */
+            told: components["schemas"]["ToldView"][];
             /** Version */
             version: number;
+            /** Voided */
+            voided: string;
             /** Wet */
             wet: string[];
+        };
+        /**
+         * KeepSoundAsk
+         * @description A recording that was sent before is kept with this job.
+         */
+        KeepSoundAsk: {
+            /**
+             * Cover
+             * @default
+             */
+            cover?: string;
+            /** @default insert */
+            did?: components["schemas"]["Did"];
+            /**
+             * Disc
+             * @default
+             */
+            disc?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "keep_sound";
+            /** Hash */
+            hash: string;
+            /**
+             * Knocked
+             * @default false
+             */
+            knocked?: boolean;
+            /**
+             * Microphone
+             * @default
+             */
+            microphone?: string;
         };
         /**
          * KeyIn
@@ -2065,6 +3725,55 @@ export interface components {
             is_settled: boolean;
             /** Next Feature */
             next_feature: string;
+        };
+        /**
+         * LaneView
+         * @description A lane of the picture, and the kinds that stand in it.
+         */
+        LaneView: {
+            /** Id */
+            id: string;
+            /** Kinds */
+            kinds: components["schemas"]["SoundChoiceView"][];
+            /** Name */
+            name: string;
+        };
+        /**
+         * LeaveUnitAsk
+         * @description The owner leaves the unit with the shop.
+         */
+        LeaveUnitAsk: {
+            /** By Name */
+            by_name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "leave_unit";
+        };
+        /**
+         * LessonView
+         * @description A lesson, and how far somebody is with it.
+         */
+        LessonView: {
+            /** Best Times */
+            best_times: number | null;
+            /** Family */
+            family: string;
+            /** Id */
+            id: string;
+            /** Is Mastered */
+            is_mastered: boolean;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Open Run */
+            open_run: number | null;
+            /** Teaches */
+            teaches: string;
+            /** Tries */
+            tries: number;
         };
         /**
          * LevelRowView
@@ -2136,6 +3845,21 @@ export interface components {
             why: string;
         };
         /**
+         * LineIn
+         * @description A line that came from a meter on the bench's own computer.
+         */
+        LineIn: {
+            /** Before */
+            before?: string[];
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "voltage" | "resistance" | "current";
+            /** Text */
+            text: string;
+        };
+        /**
          * LinkView
          * @description One link of a signal path.
          */
@@ -2168,7 +3892,7 @@ export interface components {
         };
         /**
          * MarkCheckAsk
-         * @description A check passed or failed.
+         * @description A check passed or failed; of one that is done several times, one try, or all that are left (``is_all``).
          */
         MarkCheckAsk: {
             /** Check */
@@ -2178,8 +3902,70 @@ export interface components {
              * @enum {string}
              */
             do: "check";
+            /**
+             * Is All
+             * @default true
+             */
+            is_all?: boolean;
             /** Is Passed */
             is_passed: boolean;
+        };
+        /**
+         * MarkPhotoAsk
+         * @description The dots of a photo, all of them anew, and whether the owner may have it.
+         */
+        MarkPhotoAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "mark_photo";
+            /**
+             * Dots
+             * @default []
+             */
+            dots?: components["schemas"]["Dot"][];
+            /**
+             * For Owner
+             * @default false
+             */
+            for_owner?: boolean;
+            /** Line */
+            line: number;
+        };
+        /**
+         * MarkPlaceAsk
+         * @description Say what is true of one place: "in" is its own screw again. Of another screw its length and thread are said, in mm.
+         */
+        MarkPlaceAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "mark_place";
+            /**
+             * Head
+             * @default
+             */
+            head?: string;
+            /**
+             * Length Mm
+             * @default 0
+             */
+            length_mm?: number;
+            /** Place */
+            place: string;
+            state: components["schemas"]["PlaceState"];
+            /**
+             * Thread Mm
+             * @default 0
+             */
+            thread_mm?: number;
+            /**
+             * Why
+             * @default
+             */
+            why?: string;
         };
         /**
          * MarkStepAsk
@@ -2202,10 +3988,79 @@ export interface components {
             step: string;
         };
         /**
+         * MatBriefView
+         * @description Of the mat, what every bench screen shows.
+         */
+        MatBriefView: {
+            /** Has Order */
+            has_order: boolean;
+            /** Left */
+            left: number;
+            next_back: components["schemas"]["NextBackView"] | null;
+        };
+        /**
+         * MatStepView
+         * @description A step of the opening order, and whether it can be done now.
+         */
+        MatStepView: {
+            /** Checks */
+            checks: string[];
+            /** Groups */
+            groups: components["schemas"]["ScrewGroupView"][];
+            /** Held */
+            held: string;
+            /** Id */
+            id: string;
+            /** Is Open */
+            is_open: boolean;
+            /** Is Outside */
+            is_outside: boolean;
+            /** Kind */
+            kind: string;
+            /** Looks */
+            looks: string[];
+            /** Mains */
+            mains: string;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Photo First */
+            photo_first: boolean;
+            /** Side */
+            side: string;
+            /** Ways */
+            ways: components["schemas"]["DisputeView"][];
+        };
+        /**
+         * MatView
+         * @description The mat of a job.
+         */
+        MatView: {
+            /** Goal */
+            goal: string;
+            /** Goals */
+            goals: components["schemas"]["GoalView"][];
+            /** Latches */
+            latches: string[];
+            /** Recorded */
+            recorded: number[];
+            /** Says */
+            says: string[];
+            /** Steps */
+            steps: components["schemas"]["MatStepView"][];
+            /** To Record */
+            to_record: string[];
+            way_back: components["schemas"]["WayView"];
+            way_in: components["schemas"]["WayView"];
+        };
+        /**
          * Me
          * @description Who is signed in, and what they may do.
          */
         Me: {
+            /** Has First Password */
+            has_first_password: boolean;
             /** May */
             may: string[];
             /** Name */
@@ -2214,6 +4069,112 @@ export interface components {
             role: string;
             /** Username */
             username: string;
+        };
+        /**
+         * Means
+         * @description How an owner was told.
+         * @enum {string}
+         */
+        Means: "phone" | "message" | "person" | "in_vain";
+        /**
+         * MeasureAsk
+         * @description What was measured, and for which question of the drive, if for any. What comes of it is computed here, never taken from outside.
+         */
+        MeasureAsk: {
+            /**
+             * About
+             * @default
+             */
+            about?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "measure";
+            /** Inputs */
+            inputs: {
+                [key: string]: unknown;
+            };
+            /**
+             * Question
+             * @default
+             */
+            question?: string;
+            /** Tool */
+            tool: string;
+        };
+        /**
+         * MeasuredView
+         * @description What was measured on a job, newest first, with the inputs that it came from.
+         */
+        MeasuredView: {
+            /** About */
+            about: string;
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Headline */
+            headline: string;
+            /** Inputs */
+            inputs: {
+                [key: string]: unknown;
+            };
+            /** Is Struck */
+            is_struck: boolean;
+            /** Line */
+            line: number;
+            /** Numbers */
+            numbers: components["schemas"]["NumberView"][];
+            /** Title */
+            title: string;
+            /** Tool */
+            tool: string;
+        };
+        /**
+         * MeterIn
+         * @description What a manager says of a meter; an id puts one right.
+         */
+        MeterIn: {
+            /** Address */
+            address: string;
+            /** Functions */
+            functions: {
+                [key: string]: components["schemas"]["FunctionIn"];
+            };
+            /** Id */
+            id?: number | null;
+            /**
+             * Is Here
+             * @default true
+             */
+            is_here?: boolean;
+            /** Key */
+            key: string;
+            /** Leads Ohm */
+            leads_ohm?: number | null;
+            /** Name */
+            name: string;
+        };
+        /**
+         * MeterView
+         * @description A meter that was set up.
+         */
+        MeterView: {
+            /** Address */
+            address: string;
+            /** Functions */
+            functions: {
+                [key: string]: components["schemas"]["FunctionIn"];
+            };
+            /** Id */
+            id: number;
+            /** Is Here */
+            is_here: boolean;
+            /** Leads Ohm */
+            leads_ohm: number | null;
+            /** Name */
+            name: string;
         };
         /**
          * MindChangeView
@@ -2254,6 +4215,53 @@ export interface components {
             text: string;
         };
         /**
+         * Moment
+         * @description When it was taken, as the step sees it.
+         * @enum {string}
+         */
+        Moment: "before" | "now" | "free";
+        /**
+         * MonthView
+         * @description One month of the shop.
+         */
+        MonthView: {
+            /** Came Back */
+            came_back: number;
+            /** Days */
+            days: number | null;
+            /**
+             * First
+             * Format: date
+             */
+            first: string;
+            /** Handed Back */
+            handed_back: number;
+            /** Late */
+            late: number;
+            /** Paid Cents */
+            paid_cents: number;
+            /** Promised */
+            promised: number;
+            /** Repaired */
+            repaired: number;
+            /** Taken In */
+            taken_in: number;
+            /** Unpaid */
+            unpaid: number;
+        };
+        /**
+         * MoveOnView
+         * @description A step of a way: what the unit is turned to before it ("" for not at all), and what could fall out by that.
+         */
+        MoveOnView: {
+            /** Falls */
+            falls: string[];
+            /** Step */
+            step: string;
+            /** Turn To */
+            turn_to: string;
+        };
+        /**
          * MoveView
          * @description A next move.
          */
@@ -2290,6 +4298,7 @@ export interface components {
             repair: string;
             /** Saves Cents */
             saves_cents: number;
+            sheet: components["schemas"]["AtHandView"];
             /** Source */
             source: string;
             /** Title */
@@ -2298,6 +4307,18 @@ export interface components {
             wait_days: number;
             /** Why */
             why: string;
+        };
+        /**
+         * MovedPromiseView
+         * @description Whose promise a new unit moves: its chance before and after.
+         */
+        MovedPromiseView: {
+            /** After */
+            after: number;
+            /** Before */
+            before: number;
+            /** Tag */
+            tag: string;
         };
         /**
          * MovementView
@@ -2313,6 +4334,20 @@ export interface components {
             by: string;
             /** Text */
             text: string;
+        };
+        /**
+         * NextBackView
+         * @description What goes back next, with what is looked at.
+         */
+        NextBackView: {
+            /** Checks */
+            checks: string[];
+            /** Name */
+            name: string;
+            /** Step */
+            step: string;
+            /** Turn To */
+            turn_to: string;
         };
         /**
          * NotePartAsk
@@ -2372,6 +4407,56 @@ export interface components {
             text: string;
         };
         /**
+         * NumberView
+         * @description One number as it is read aloud.
+         */
+        NumberView: {
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * OfferView
+         * @description What a recording says to a question of the drive.
+         */
+        OfferView: {
+            /** Answers */
+            answers: components["schemas"]["SoundChoiceView"][];
+            /** Ask */
+            ask: string;
+            /** From S */
+            from_s: number | null;
+            /** Moves */
+            moves: components["schemas"]["OfferedMoveView"][];
+            /** Outcome */
+            outcome: string;
+            /** Question */
+            question: string;
+            /** Says */
+            says: string;
+            /** Seen */
+            seen: number | null;
+            /** Sureness */
+            sureness: string;
+            /** Taken */
+            taken: number | null;
+            /** Why */
+            why: string;
+        };
+        /**
+         * OfferedMoveView
+         * @description How far an offer would move a part.
+         */
+        OfferedMoveView: {
+            /** Db */
+            db: number;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+        };
+        /**
          * OnTrialView
          * @description An item that sits in the unit for trying.
          */
@@ -2384,6 +4469,41 @@ export interface components {
             name: string;
             /** Repair */
             repair: string;
+        };
+        /**
+         * OnceIn
+         * @description What every write but those to a job carries: its idempotency key.
+         */
+        OnceIn: {
+            /** Key */
+            key: string;
+        };
+        /**
+         * OpenStepAsk
+         * @description Mark a step of the opening order done, or put back.
+         *
+         *     ``way`` is the one that was taken where shops dispute; ``turned_to`` the side to which the unit was turned before it, "" for not at all.
+         */
+        OpenStepAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "open_step";
+            /** Is Open */
+            is_open: boolean;
+            /** Step */
+            step: string;
+            /**
+             * Turned To
+             * @default
+             */
+            turned_to?: string;
+            /**
+             * Way
+             * @default
+             */
+            way?: string;
         };
         /**
          * OrderIn
@@ -2487,6 +4607,97 @@ export interface components {
             p_repaired: number;
             /** Version */
             version: number;
+        };
+        /**
+         * OwnPasswordIn
+         * @description One's own password, the old one and the new one.
+         */
+        OwnPasswordIn: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+        };
+        /**
+         * OwnerPageView
+         * @description A page that the owner answers on.
+         */
+        OwnerPageView: {
+            /** Address */
+            address: string;
+            /** Answered At */
+            answered_at: string | null;
+            /** Code */
+            code: string;
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /** Seen At */
+            seen_at: string | null;
+            standing: components["schemas"]["Standing"];
+        };
+        /**
+         * OwnerSaysAsk
+         * @description A question in the owner's words, or a repair that is wanted instead of the one that was proposed.
+         */
+        OwnerSaysAsk: {
+            /** By Name */
+            by_name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "owner_says";
+            /** How */
+            how: string;
+            /**
+             * Repair
+             * @default
+             */
+            repair?: string;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            want: components["schemas"]["OwnerWant"];
+        };
+        /**
+         * OwnerView
+         * @description An owner whom the shop knows.
+         */
+        OwnerView: {
+            /** Contact */
+            contact: string;
+            /** Jobs */
+            jobs: components["schemas"]["PastJobView"][];
+            /** Name */
+            name: string;
+        };
+        /**
+         * OwnerWant
+         * @description What the owner wants.
+         * @enum {string}
+         */
+        OwnerWant: "question" | "another";
+        /**
+         * PaidView
+         * @description What was paid in all.
+         */
+        PaidView: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Cents */
+            cents: number;
+            /** How */
+            how: string;
         };
         /**
          * PartDetailView
@@ -2603,6 +4814,43 @@ export interface components {
             works: string[];
         };
         /**
+         * PastJobView
+         * @description A job of before, or one of the same owner's that is here now.
+         */
+        PastJobView: {
+            /** Closed At */
+            closed_at: string | null;
+            /** Complaint */
+            complaint: string;
+            /** Console */
+            console: string;
+            /** Guarantee Until */
+            guarantee_until: string | null;
+            /** Is Covered */
+            is_covered: boolean;
+            /** Is Void */
+            is_void: boolean;
+            /** Outcome */
+            outcome: string;
+            /** Owner Contact */
+            owner_contact: string;
+            /** Owner Name */
+            owner_name: string;
+            /** Returns */
+            returns: string;
+            /** Sheet Id */
+            sheet_id: number;
+            /** Tag */
+            tag: string;
+            /**
+             * Taken In At
+             * Format: date-time
+             */
+            taken_in_at: string;
+            /** Variant */
+            variant: string;
+        };
+        /**
          * PastOrderView
          * @description An order that has arrived: what a supplier's lead time rests on.
          */
@@ -2647,6 +4895,122 @@ export interface components {
             title: string;
         };
         /**
+         * PersonChangeIn
+         * @description What changes of somebody; what is left out stays.
+         */
+        PersonChangeIn: {
+            /** Is Active */
+            is_active?: boolean | null;
+            /** Key */
+            key: string;
+            /** Name */
+            name?: string | null;
+            /** Password */
+            password?: string | null;
+            role?: components["schemas"]["Role"] | null;
+        };
+        /**
+         * PersonIn
+         * @description Somebody new, with a first password that they have to change.
+         */
+        PersonIn: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+            role: components["schemas"]["Role"];
+            /** Username */
+            username: string;
+        };
+        /**
+         * PersonView
+         * @description Somebody who works here, or did.
+         */
+        PersonView: {
+            /** Has First Password */
+            has_first_password: boolean;
+            /** Is Active */
+            is_active: boolean;
+            /** Last Login */
+            last_login: string | null;
+            role: components["schemas"]["Role"];
+            /** Shown Name */
+            shown_name: string;
+            /** Username */
+            username: string;
+        };
+        /**
+         * PhotoSentView
+         * @description A picture that has arrived: a job's tape names it by its hash.
+         */
+        PhotoSentView: {
+            /** Hash */
+            hash: string;
+            /** Height */
+            height: number;
+            /** Width */
+            width: number;
+        };
+        /**
+         * PhotoView
+         * @description A photo of a job.
+         */
+        PhotoView: {
+            /** About */
+            about: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Dots */
+            dots: components["schemas"]["DotView"][];
+            /** For Owner */
+            for_owner: boolean;
+            /** Hash */
+            hash: string;
+            /** Line */
+            line: number;
+            /** Moment */
+            moment: string;
+            /** Of */
+            of: string;
+        };
+        /**
+         * PhotographAsk
+         * @description A picture that was sent before is kept with this job. ``of`` is a step of the opening order, "" for anything.
+         */
+        PhotographAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "photograph";
+            /**
+             * For Owner
+             * @default false
+             */
+            for_owner?: boolean;
+            /** Hash */
+            hash: string;
+            /** @default free */
+            moment?: components["schemas"]["Moment"];
+            /**
+             * Of
+             * @default
+             */
+            of?: string;
+            /**
+             * Says
+             * @default
+             */
+            says?: string;
+        };
+        /**
          * PieceView
          * @description One piece of a donor.
          */
@@ -2676,6 +5040,12 @@ export interface components {
             /** Name */
             name: string;
         };
+        /**
+         * PlaceState
+         * @description What is true of one screw's place.
+         * @enum {string}
+         */
+        PlaceState: "in" | "out" | "missing" | "replaced" | "explained";
         /**
          * PlaceView
          * @description Where a tag leads.
@@ -2713,6 +5083,210 @@ export interface components {
          * @enum {string}
          */
         Power: "out" | "standby" | "live";
+        /**
+         * PracticeDoView
+         * @description One step of a repair, with what can hurt at it.
+         */
+        PracticeDoView: {
+            /** Cautions */
+            cautions: string[];
+            /** Text */
+            text: string;
+        };
+        /**
+         * PracticeLogView
+         * @description A move, and what came of it.
+         */
+        PracticeLogView: {
+            /** Cents */
+            cents: number;
+            /** Did */
+            did: string;
+            /** Mishap */
+            mishap: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * PracticeLookView
+         * @description Something that can be looked at, with what it would cost from here.
+         */
+        PracticeLookView: {
+            /** Answer */
+            answer: string;
+            /** Ask */
+            ask: string;
+            /** Cautions */
+            cautions: string[];
+            /** Cents */
+            cents: number;
+            /** Group */
+            group: string;
+            /** How */
+            how: string;
+            /** Id */
+            id: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * PracticeMoveIn
+         * @description A move, after so many.
+         */
+        PracticeMoveIn: {
+            /** After */
+            after: number;
+            /** Care */
+            care?: components["schemas"]["Care"][];
+            do: components["schemas"]["Do"];
+            /** Key */
+            key: string;
+            /**
+             * Percent
+             * @default 0
+             */
+            percent?: number;
+            /**
+             * What
+             * @default
+             */
+            what?: string;
+        };
+        /**
+         * PracticePartView
+         * @description A thing by its id and its name.
+         */
+        PracticePartView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * PracticeRunView
+         * @description A practice unit as it stands. What is hidden in it is not here before it is over.
+         */
+        PracticeRunView: {
+            /** Cents */
+            cents: number;
+            /** Family */
+            family: string;
+            /** Guess */
+            guess: string;
+            /** Id */
+            id: number;
+            /** Is Clean */
+            is_clean: boolean;
+            /** Is Over */
+            is_over: boolean;
+            /** Lesson */
+            lesson: string;
+            /** Log */
+            log: components["schemas"]["PracticeLogView"][];
+            /** Looks */
+            looks: components["schemas"]["PracticeLookView"][];
+            /** May Guess */
+            may_guess: boolean;
+            /** May Play */
+            may_play: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Moves */
+            moves: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Parts */
+            parts: components["schemas"]["PracticePartView"][];
+            /** Repairs */
+            repairs: components["schemas"]["PracticeTryView"][];
+            score: components["schemas"]["PracticeScoreView"] | null;
+            /** Stands */
+            stands: string;
+            /** Told */
+            told: string[];
+        };
+        /**
+         * PracticeScoreView
+         * @description What it came to, beside the planner on the same unit.
+         */
+        PracticeScoreView: {
+            /** Cents */
+            cents: number;
+            /** Guess */
+            guess: string;
+            /** Hidden */
+            hidden: string[];
+            /** Hints */
+            hints: number;
+            /** Is Mastered */
+            is_mastered: boolean;
+            /** Is Repaired */
+            is_repaired: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Needless */
+            needless: number;
+            /** Planner Cents */
+            planner_cents: number;
+            /** Planner Minutes */
+            planner_minutes: number;
+            /** Risks */
+            risks: number;
+            /** Steps */
+            steps: components["schemas"]["PracticeStepView"][];
+            /** Teaches */
+            teaches: string;
+        };
+        /**
+         * PracticeStepView
+         * @description A move in the debriefing.
+         */
+        PracticeStepView: {
+            /** Best */
+            best: string;
+            /** Did */
+            did: string;
+            /** Mishap */
+            mishap: string;
+            /** Regret Cents */
+            regret_cents: number;
+            /** Says */
+            says: string;
+            /** Traps */
+            traps: string[];
+        };
+        /**
+         * PracticeTryView
+         * @description A repair that can be tried, with what it would cost from here.
+         */
+        PracticeTryView: {
+            /** Brings Board */
+            brings_board: boolean;
+            /** Cents */
+            cents: number;
+            /** Goes Wrong */
+            goes_wrong: string;
+            /** Id */
+            id: string;
+            /** Is Wet */
+            is_wet: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Part Cents */
+            part_cents: number;
+            /** Steps */
+            steps: components["schemas"]["PracticeDoView"][];
+            /** Tried */
+            tried: number;
+            /** Wait Days */
+            wait_days: number;
+        };
         /**
          * ProblemDocument
          * @description Every error.
@@ -2756,6 +5330,31 @@ export interface components {
             trial: string;
             /** Uses Item */
             uses_item: boolean;
+        };
+        /**
+         * PromiseDayView
+         * @description How likely a unit that comes in now is done by the end of a day.
+         */
+        PromiseDayView: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** P */
+            p: number;
+        };
+        /**
+         * PromiseView
+         * @description By when a unit that comes in now would be done; nothing while that is not worked out yet.
+         */
+        PromiseView: {
+            /** Days */
+            days: components["schemas"]["PromiseDayView"][];
+            /** Is Ready */
+            is_ready: boolean;
+            /** Moved */
+            moved: components["schemas"]["MovedPromiseView"][];
         };
         /**
          * PromptChoiceView
@@ -2845,6 +5444,16 @@ export interface components {
             repair: string;
         };
         /**
+         * PulseView
+         * @description The version that a job has now, and who else has it on their screen.
+         */
+        PulseView: {
+            /** Others */
+            others: string[];
+            /** Version */
+            version: number;
+        };
+        /**
          * PutBackAsk
          * @description A piece that was taken goes back, with what it was seen to do here.
          */
@@ -2914,6 +5523,46 @@ export interface components {
             wait_days: number;
         };
         /**
+         * ReadBeforeView
+         * @description One earlier reading of these points.
+         */
+        ReadBeforeView: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Is Mine */
+            is_mine: boolean;
+            /** Tag */
+            tag: string;
+            /** Value */
+            value: number;
+        };
+        /**
+         * ReadIn
+         * @description What is to be read.
+         */
+        ReadIn: {
+            /** Before */
+            before?: string[];
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "voltage" | "resistance" | "current";
+        };
+        /**
+         * ReasonView
+         * @description One rule that spoke.
+         */
+        ReasonView: {
+            /** Text */
+            text: string;
+            /** Verdict */
+            verdict: string;
+        };
+        /**
          * ReceiveIn
          * @description Parts that come onto the shelf.
          */
@@ -2960,6 +5609,108 @@ export interface components {
             place?: string;
         };
         /**
+         * RecordStepAsk
+         * @description What was just done. Of screws how many, and their size in mm; of a plug how it is held. Empty is what nobody noted.
+         */
+        RecordStepAsk: {
+            /**
+             * Count
+             * @default 0
+             */
+            count?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "record_step";
+            /**
+             * Falls
+             * @default
+             */
+            falls?: string;
+            /**
+             * Fragile
+             * @default false
+             */
+            fragile?: boolean;
+            /**
+             * Frees
+             * @default
+             */
+            frees?: string;
+            /**
+             * Head
+             * @default
+             */
+            head?: string;
+            /**
+             * How
+             * @default
+             */
+            how?: string;
+            kind: components["schemas"]["spindle__bench__opening__steps__Kind"];
+            /**
+             * Latch
+             * @default
+             */
+            latch?: string;
+            /**
+             * Length Mm
+             * @default 0
+             */
+            length_mm?: number;
+            /**
+             * Opens To
+             * @default
+             */
+            opens_to?: string;
+            /**
+             * Route
+             * @default
+             */
+            route?: string;
+            /**
+             * Side
+             * @default
+             */
+            side?: string;
+            /** Step */
+            step: string;
+            /**
+             * Tether
+             * @default
+             */
+            tether?: string;
+            /**
+             * Thread Mm
+             * @default 0
+             */
+            thread_mm?: number;
+            /**
+             * Tool
+             * @default
+             */
+            tool?: string;
+            /**
+             * Way Round
+             * @default
+             */
+            way_round?: string;
+            whose: components["schemas"]["Whose"];
+        };
+        /**
+         * ReferenceIn
+         * @description A recording of a healthy unit is kept for its model, or is one no longer.
+         */
+        ReferenceIn: {
+            /** Is Reference */
+            is_reference: boolean;
+            /** Key */
+            key: string;
+            /** Line */
+            line: number;
+        };
+        /**
          * ReleaseOwnAsk
          * @description The owner leaves a part with the shop, by name: only then is it stock.
          */
@@ -2973,6 +5724,40 @@ export interface components {
             do: "own_left";
             /** Part */
             part: string;
+        };
+        /**
+         * ReliabilityView
+         * @description How chances that were said came out.
+         */
+        ReliabilityView: {
+            /** Base Log Loss */
+            base_log_loss: number;
+            /** Error */
+            error: number;
+            /** Groups */
+            groups: components["schemas"]["ReliableGroupView"][];
+            /** Is Enough */
+            is_enough: boolean;
+            /** Log Loss */
+            log_loss: number;
+            /** N */
+            n: number;
+        };
+        /**
+         * ReliableGroupView
+         * @description Chances that were said alike: their mean, how many, how many came true, and the 95 % interval of that share.
+         */
+        ReliableGroupView: {
+            /** Came */
+            came: number;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** N */
+            n: number;
+            /** Said */
+            said: number;
         };
         /**
          * RemarkAsk
@@ -3013,6 +5798,95 @@ export interface components {
             do: "restore";
             /** Line */
             line: number;
+        };
+        /**
+         * RetellAsk
+         * @description All that is in a recording, anew.
+         */
+        RetellAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "retell";
+            /**
+             * Events
+             * @default []
+             */
+            events?: components["schemas"]["ToldEvent"][];
+            /** Sound */
+            sound: number;
+        };
+        /**
+         * RetireIn
+         * @description Whether a sheet is out of use.
+         */
+        RetireIn: {
+            /** Is Retired */
+            is_retired: boolean;
+            /** Key */
+            key: string;
+        };
+        /**
+         * ReturnView
+         * @description The unit came back after an earlier job.
+         */
+        ReturnView: {
+            /** Is Covered */
+            is_covered: boolean;
+            /** Tag */
+            tag: string;
+        };
+        /**
+         * Role
+         * @description What somebody does here.
+         * @enum {string}
+         */
+        Role: "counter" | "technician" | "manager";
+        /**
+         * RunIn
+         * @description Which points, and in which state.
+         */
+        RunIn: {
+            /** About */
+            about: string;
+            /** Disc */
+            disc: string;
+            /** Mains */
+            mains: string;
+            /**
+             * Quantity
+             * @enum {string}
+             */
+            quantity: "voltage" | "resistance" | "current";
+            /** Switch */
+            switch: string;
+        };
+        /**
+         * RunView
+         * @description The same points over time; limits of their own once there are enough.
+         */
+        RunView: {
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** Median */
+            median: number | null;
+            /** Readings */
+            readings: components["schemas"]["ReadBeforeView"][];
+            /** Says */
+            says: string;
+        };
+        /**
+         * SaidView
+         * @description One value as the drive's sheet has it.
+         */
+        SaidView: {
+            /** Is Confirmed */
+            is_confirmed: boolean;
+            /** Text */
+            text: string;
         };
         /**
          * SayIn
@@ -3080,6 +5954,8 @@ export interface components {
             given: components["schemas"]["GivenView"][];
             /** Here */
             here: number;
+            /** Level */
+            level: string;
             /** Level Name */
             level_name: string;
             /** Next Days */
@@ -3117,6 +5993,46 @@ export interface components {
             count?: number;
             /** Key */
             key: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * ScrewGroupView
+         * @description Equal screws that hold one thing.
+         */
+        ScrewGroupView: {
+            /** Captive */
+            captive: boolean;
+            /** Colour */
+            colour: string;
+            /** Head */
+            head: string;
+            /** Id */
+            id: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Name */
+            name: string;
+            /** Places */
+            places: components["schemas"]["ScrewPlaceView"][];
+            /** Screw */
+            screw: string;
+            /** Thread Mm */
+            thread_mm: number;
+        };
+        /**
+         * ScrewPlaceView
+         * @description The place of one screw.
+         */
+        ScrewPlaceView: {
+            /** At */
+            at: [
+                number,
+                number
+            ] | null;
+            /** Id */
+            id: string;
+            state: components["schemas"]["PlaceState"];
             /** Why */
             why: string;
         };
@@ -3216,6 +6132,18 @@ export interface components {
             on?: string;
         };
         /**
+         * ShareView
+         * @description How far it speaks for one answer.
+         */
+        ShareView: {
+            /** Label */
+            label: string;
+            /** Outcome */
+            outcome: string;
+            /** Share */
+            share: number;
+        };
+        /**
          * SheetDetailView
          * @description A whole sheet: its document in the open format, and its versions.
          */
@@ -3235,6 +6163,8 @@ export interface components {
             id: number;
             /** Is Current */
             is_current: boolean;
+            /** Is Retired */
+            is_retired: boolean;
             /** Version */
             version: number;
             /** Versions */
@@ -3245,6 +6175,8 @@ export interface components {
          * @description Everything that the editor needs to know: tables, levels, the words of the choices.
          */
         SheetFormView: {
+            /** Console Tables */
+            console_tables: components["schemas"]["TableView"][];
             /** Features */
             features: components["schemas"]["FeatureView"][];
             /** Levels */
@@ -3339,6 +6271,115 @@ export interface components {
             username: string;
         };
         /**
+         * SoundChoiceView
+         * @description One of a few.
+         */
+        SoundChoiceView: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * SoundEventView
+         * @description One sound: where it is, what it is, how sure, and what was measured on it, in words.
+         */
+        SoundEventView: {
+            /** End S */
+            end_s: number;
+            /** Kind */
+            kind: string;
+            /** Lane */
+            lane: string;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+            /** Start S */
+            start_s: number;
+            /** Sureness */
+            sureness: string;
+        };
+        /**
+         * SoundSentView
+         * @description A recording that has arrived, and whether it can be trusted: a job's tape names it by its hash.
+         */
+        SoundSentView: {
+            /** Grade */
+            grade: string;
+            /** Hash */
+            hash: string;
+            /** Heard */
+            heard: string;
+            /** Length S */
+            length_s: number;
+            /** Reasons */
+            reasons: string[];
+        };
+        /**
+         * SoundView
+         * @description A recording of a job, with everything that its screen shows.
+         */
+        SoundView: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Compared */
+            compared: components["schemas"]["ComparedView"][];
+            /** Did */
+            did: string;
+            /** Disc */
+            disc: string;
+            /** Events */
+            events: components["schemas"]["SoundEventView"][];
+            /** Grade */
+            grade: string;
+            /** Hash */
+            hash: string;
+            /** Is Here */
+            is_here: boolean;
+            /** Is Older */
+            is_older: boolean;
+            /** Is Reference */
+            is_reference: boolean;
+            /** Length S */
+            length_s: number;
+            /** Line */
+            line: number;
+            /** Microphone */
+            microphone: string;
+            /** Offers */
+            offers: components["schemas"]["OfferView"][];
+            /** Picture From S */
+            picture_from_s: number;
+            /** Picture To S */
+            picture_to_s: number;
+            /** Reasons */
+            reasons: string[];
+            /** Retold */
+            retold: number;
+            /** Says */
+            says: string;
+        };
+        /**
+         * SoundsView
+         * @description The recordings of a job, newest first; what may be said of them, and how long they are kept.
+         */
+        SoundsView: {
+            /** Did */
+            did: components["schemas"]["SoundChoiceView"][];
+            /** Kept */
+            kept: string;
+            /** Lanes */
+            lanes: components["schemas"]["LaneView"][];
+            /** Sounds */
+            sounds: components["schemas"]["SoundView"][];
+        };
+        /**
          * SourceView
          * @description Something that this unit could use.
          */
@@ -3385,6 +6426,28 @@ export interface components {
             works: string[];
         };
         /**
+         * SpeaksView
+         * @description What it says to a question of this drive.
+         */
+        SpeaksView: {
+            /** Answers */
+            answers: components["schemas"]["ShareView"][];
+            /** Ask */
+            ask: string;
+            /** Question */
+            question: string;
+        };
+        /**
+         * StaffView
+         * @description Everybody, with the newest changes.
+         */
+        StaffView: {
+            /** People */
+            people: components["schemas"]["PersonView"][];
+            /** Traces */
+            traces: components["schemas"]["TraceView"][];
+        };
+        /**
          * Stage
          * @description From the counter to the hand-back.
          * @enum {string}
@@ -3405,6 +6468,26 @@ export interface components {
             state: "done" | "now" | "ahead";
         };
         /**
+         * Standing
+         * @description Whether a page can be answered.
+         * @enum {string}
+         */
+        Standing: "open" | "answered" | "ended" | "withdrawn";
+        /**
+         * StartView
+         * @description What a drive's sheet already says, as inputs, and of which thing.
+         */
+        StartView: {
+            /** Inputs */
+            inputs: {
+                [key: string]: unknown;
+            };
+            /** Name */
+            name: string;
+            /** Question */
+            question: string;
+        };
+        /**
          * StepView
          * @description One step of the repair.
          */
@@ -3423,6 +6506,7 @@ export interface components {
             mains: string;
             /** Reads Fuse */
             reads_fuse: boolean;
+            sheet: components["schemas"]["AtHandView"];
             /** Text */
             text: string;
             /** Until */
@@ -3578,6 +6662,40 @@ export interface components {
             repair: string;
         };
         /**
+         * TakePaymentAsk
+         * @description So much is paid in all.
+         */
+        TakePaymentAsk: {
+            /** Cents */
+            cents: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "take_payment";
+            how: components["schemas"]["Tender"];
+        };
+        /**
+         * TakenView
+         * @description What a meter reads now, as it is typed and as it is read aloud; whether it holds; how sure the meter is, where that is known.
+         */
+        TakenView: {
+            /** Digits */
+            digits: number | null;
+            /** Holds */
+            holds: boolean;
+            /** Leads Ohm */
+            leads_ohm: number | null;
+            /** Pct */
+            pct: number | null;
+            /** Resolution */
+            resolution: number | null;
+            /** Shown */
+            shown: string;
+            /** Value */
+            value: string;
+        };
+        /**
          * TapeLineView
          * @description One line of the tape.
          */
@@ -3610,6 +6728,29 @@ export interface components {
             /** Weights */
             weights: components["schemas"]["WeightView"][];
         };
+        /**
+         * TellOwnerAsk
+         * @description The owner was told something, or could not be reached.
+         */
+        TellOwnerAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "tell_owner";
+            means: components["schemas"]["Means"];
+            /**
+             * What
+             * @default
+             */
+            what?: string;
+        };
+        /**
+         * Tender
+         * @description How it was paid.
+         * @enum {string}
+         */
+        Tender: "cash" | "card" | "transfer";
         /**
          * TickAsk
          * @description Tick a step of a plan off, or not after all. ``plan`` is the level that is swapped, ``text`` what the step says.
@@ -3654,6 +6795,85 @@ export interface components {
             wait_days: number;
         };
         /**
+         * ToldCautionView
+         * @description A caution that stands at what comes next.
+         */
+        ToldCautionView: {
+            /** Id */
+            id: string;
+            /** Short */
+            short: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ToldEvent
+         * @description One sound as somebody heard it.
+         */
+        ToldEvent: {
+            /** End S */
+            end_s: number;
+            kind: components["schemas"]["spindle__sound__kinds__Kind"];
+            /** Start S */
+            start_s: number;
+        };
+        /**
+         * ToldView
+         * @description The owner was told something, or could not be reached.
+         */
+        ToldView: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Means */
+            means: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * ToolView
+         * @description A calculator: what it asks, and which questions of a drive it can speak to (on this drive, where one is given).
+         */
+        ToolView: {
+            /** About */
+            about: string;
+            /** Fields */
+            fields: components["schemas"]["FieldView"][];
+            /** Id */
+            id: string;
+            /** Questions */
+            questions: string[];
+            /** Starts */
+            starts: components["schemas"]["StartView"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * TraceView
+         * @description Who changed what, from what, to what.
+         */
+        TraceView: {
+            /** About */
+            about: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Field */
+            field: string;
+            /** Now */
+            now: unknown;
+            /** Was */
+            was: unknown;
+        };
+        /**
          * TrialAsk
          * @description A trial after everything in ``changes`` was changed together; they share its credit (trap T17).
          */
@@ -3679,6 +6899,17 @@ export interface components {
          */
         TrialResult: "no_change" | "worse" | "changed" | "clean";
         /**
+         * UnvoidAsk
+         * @description It was no mistake: the job goes on where it stood.
+         */
+        UnvoidAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "unvoid";
+        };
+        /**
          * Verdict
          * @description Whether a part fits, best first.
          * @enum {string}
@@ -3697,6 +6928,19 @@ export interface components {
             id: number;
             /** Version */
             version: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * VoidAsk
+         * @description Take a job out of the day: it should not have been taken in.
+         */
+        VoidAsk: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "void";
             /** Why */
             why: string;
         };
@@ -3721,6 +6965,99 @@ export interface components {
             short: components["schemas"]["ShortView"][];
         };
         /**
+         * WayView
+         * @description Steps in order with their minutes.
+         */
+        WayView: {
+            /** Minutes */
+            minutes: number;
+            /** Moves */
+            moves: components["schemas"]["MoveOnView"][];
+        };
+        /**
+         * WeekDayView
+         * @description A day of the week's picture.
+         */
+        WeekDayView: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Is Open */
+            is_open: boolean;
+        };
+        /**
+         * WeekRowView
+         * @description One job in the order of the day: by which day it is done half of the time and nine times in ten, and how likely its promise is.
+         */
+        WeekRowView: {
+            /** Begins */
+            begins: string | null;
+            /** Bench Min */
+            bench_min: number;
+            /** Console */
+            console: string;
+            /** First */
+            first: ("bench" | "alone" | "part" | "owner") | null;
+            /**
+             * Half
+             * Format: date
+             */
+            half: string;
+            /**
+             * Nine
+             * Format: date
+             */
+            nine: string;
+            /** P Kept */
+            p_kept: number | null;
+            /** Promised On */
+            promised_on: string | null;
+            /** Stage Name */
+            stage_name: string;
+            /** Tag */
+            tag: string;
+            /** Variant */
+            variant: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * WeekView
+         * @description The week as it was last worked out.
+         */
+        WeekView: {
+            /** Benches */
+            benches: number;
+            /** Computed At */
+            computed_at: string | null;
+            /** Days */
+            days: components["schemas"]["WeekDayView"][];
+            /** Deliveries */
+            deliveries: components["schemas"]["DeliveryView"][];
+            /** Is Stale */
+            is_stale: boolean;
+            /** Rows */
+            rows: components["schemas"]["WeekRowView"][];
+            /** Rule Name */
+            rule_name: string;
+            /** Saves Cents */
+            saves_cents: number;
+            /** Unread */
+            unread: string[];
+        };
+        /**
+         * Weight
+         * @description How far a measured value speaks for one answer.
+         */
+        Weight: {
+            /** Outcome */
+            outcome: string;
+            /** Share */
+            share: number;
+        };
+        /**
          * WeightView
          * @description How far a finding moved a part.
          */
@@ -3732,6 +7069,20 @@ export interface components {
             /** Part */
             part: string;
         };
+        /**
+         * WhoAnswersView
+         * @description Who answers there.
+         */
+        WhoAnswersView: {
+            /** Says */
+            says: string;
+        };
+        /**
+         * Whose
+         * @description Whose sheet a step belongs to.
+         * @enum {string}
+         */
+        Whose: "console" | "drive";
         /**
          * Witness
          * @description Who says so. What the bench logged weighs most, the owner's report least (trap T19).
@@ -3753,6 +7104,18 @@ export interface components {
             /** Version */
             version: number;
         };
+        /**
+         * Kind
+         * @description What a hand does at a step.
+         * @enum {string}
+         */
+        spindle__bench__opening__steps__Kind: "screws" | "clip" | "tape" | "glue" | "flap" | "connector" | "lift off" | "other";
+        /**
+         * Kind
+         * @description What is heard.
+         * @enum {string}
+         */
+        spindle__sound__kinds__Kind: "load" | "slip" | "hum" | "spin_up" | "hold" | "spin_down" | "jerk" | "chirp" | "ticking" | "focus" | "clunk" | "grind" | "scrape";
     };
     responses: never;
     parameters: never;
@@ -3762,6 +7125,229 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    calendars: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    make_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    end_calendar: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     claims: {
         parameters: {
             query?: never;
@@ -3778,6 +7364,351 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ClaimView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    closed: {
+        parameters: {
+            query?: {
+                q?: string;
+                after?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastJobView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    console: {
+        parameters: {
+            query: {
+                maker: string;
+                console: string;
+                revision: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConsoleView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    save_console: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConsoleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConsoleView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    import_console: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Key */
+                    key: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConsoleView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    console_file: {
+        parameters: {
+            query: {
+                maker: string;
+                console: string;
+                revision: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
             /** @description Bad Request */
@@ -4457,6 +8388,64 @@ export interface operations {
             };
         };
     };
+    earlier: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PastJobView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     ask: {
         parameters: {
             query?: never;
@@ -4519,6 +8508,124 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    mat: {
+        parameters: {
+            query?: {
+                goal?: string;
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    measured: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4604,6 +8711,211 @@ export interface operations {
             };
         };
     };
+    owner_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnerPageView"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    make_owner_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnerPageView"] | null;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    pulse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PulseView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     questions: {
         parameters: {
             query?: never;
@@ -4662,6 +8974,204 @@ export interface operations {
             };
         };
     };
+    receipt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    draft_sheets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DraftedView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     report: {
         parameters: {
             query?: never;
@@ -4680,6 +9190,70 @@ export interface operations {
                 };
                 content: {
                     "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    run_chart: {
+        parameters: {
+            query: {
+                about: string;
+                quantity: "voltage" | "resistance" | "current";
+                mains: string;
+                disc: string;
+                switch: string;
+            };
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunView"];
                 };
             };
             /** @description Bad Request */
@@ -4760,6 +9334,144 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoundsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    say_reference: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReferenceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoundsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5103,6 +9815,1219 @@ export interface operations {
             };
         };
     };
+    meters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    say_meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    read_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    try_meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddressIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhoAnswersView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    read_meter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                meter_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    owners: {
+        parameters: {
+            query: {
+                q: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnerView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaffView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    add_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaffView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    change_person: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                username: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StaffView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    send_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoSentView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    practice_class: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InClassView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    lessons: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LessonView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    begin_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRunView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    practice_run: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRunView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    practice_move: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeMoveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeRunView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    practice_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     prompts: {
         parameters: {
             query?: never;
@@ -5132,6 +11057,192 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    record_advice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdviceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    record_months: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiguresOfMonthsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    record_months_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5317,6 +11428,84 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    own_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnPasswordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5524,6 +11713,84 @@ export interface operations {
             };
         };
     };
+    begin_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginningIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     sheet: {
         parameters: {
             query?: {
@@ -5706,6 +11973,86 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    retire_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                variant: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetireIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7088,6 +13435,86 @@ export interface operations {
             };
         };
     };
+    correct_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     scrap: {
         parameters: {
             query?: never;
@@ -7224,6 +13651,62 @@ export interface operations {
             };
         };
     };
+    suppliers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     wanted: {
         parameters: {
             query?: never;
@@ -7240,6 +13723,349 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WantedView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    figures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiguresView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    set_figures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FiguresIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FiguresView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    send_sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoundSentView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "audio/wav": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    sound_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
                 };
             };
             /** @description Bad Request */
@@ -7298,6 +14124,298 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlaceView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    tools: {
+        parameters: {
+            query?: {
+                tag?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToolView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    calculate: {
+        parameters: {
+            query?: {
+                tag?: string | null;
+            };
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InputsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalculationView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    week: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeekView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    calendar_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    week_offer: {
+        parameters: {
+            query: {
+                sheet_id: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PromiseView"];
                 };
             };
             /** @description Bad Request */

@@ -45,6 +45,15 @@ export function useSignOut() {
   })
 }
 
+/** One's own password: the session stays, with a token of its own. */
+export function useOwnPassword() {
+  const cache = useQueryClient()
+  return useMutation({
+    mutationFn: (body: { old: string; new: string }) => dataOf(client.POST('/api/session/password', { body })),
+    onSuccess: (session) => cache.setQueryData(['session'], session),
+  })
+}
+
 export const useMay = (action: string): boolean => useSession().data?.user?.may.includes(action) ?? false
 
 /** Who is signed in, by the name that others know. */

@@ -1,12 +1,13 @@
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { RouterProvider } from 'react-router'
-import { isSignedOut, NoAnswerError } from '@/api/problem'
+import { isOutOfDate, isSignedOut, NoAnswerError } from '@/api/problem'
 import { endSession } from '@/api/session'
 import { router } from './router'
 
 /** Whatever was asked: if the session has ended, the sign-in form comes, and leads back to the same place. */
 const onError = (error: unknown) => {
   if (isSignedOut(error)) endSession(queries)
+  if (isOutOfDate(error)) void queries.invalidateQueries({ queryKey: ['session'] }) // brings a new token, or the sign-in form
 }
 
 const queries: QueryClient = new QueryClient({

@@ -1,7 +1,9 @@
 import { Link, useRouteError } from 'react-router'
+import { useTitle } from '@/lib/use-title'
 import { Notice } from '@/ui/panel'
 
 export function NotHere() {
+  useTitle('No such page')
   return (
     <div className="mx-auto max-w-2xl p-8">
       <Notice title="There is no such page">

@@ -1,9 +1,10 @@
 import { useEffect } from 'react'
-import { NavLink, Outlet, ScrollRestoration } from 'react-router'
+import { NavLink, Outlet, ScrollRestoration, useNavigate } from 'react-router'
 import { useSession } from '@/api/session'
 import { useKept } from '@/lib/kept'
-import { SignIn } from '@/routes/sign-in'
+import { FirstPassword, SignIn } from '@/routes/sign-in'
 import { Mark } from '@/ui/mark'
+import { Menu } from '@/ui/menu'
 import { Notice, Waiting } from '@/ui/panel'
 import { TOP_BAR_END } from '@/ui/top-bar-end'
 import { Search } from './search'
@@ -15,10 +16,20 @@ const places = [
   { to: '/drives', name: 'Drives' },
   { to: '/shelf', name: 'Shelf' },
   { to: '/track-record', name: 'Track record' },
+  { to: '/practice', name: 'Practice' },
 ]
+
+function PlacesIcon() {
+  return (
+    <svg viewBox="0 0 24 24" className="size-5" aria-hidden="true" fill="none" stroke="currentColor" strokeWidth="2" strokeLinecap="round">
+      <path d="M4 7h16M4 12h16M4 17h10" />
+    </svg>
+  )
+}
 
 export function Shell() {
   const session = useSession()
+  const navigate = useNavigate()
   const [lamp, setLamp] = useKept<'on' | 'off'>('lamp', 'on')
   useEffect(() => {
     document.documentElement.dataset.lamp = lamp
@@ -29,26 +40,29 @@ export function Shell() {
       <a href="#main" className="sr-only z-50 rounded bg-paper p-3 focus:not-sr-only focus:absolute">
         Skip to the work
       </a>
-      <header className="flex min-h-13 flex-wrap items-center gap-x-4 gap-y-1 bg-bar px-4 py-1.5 text-on-bar">
-        <span className="flex items-center gap-2.5 text-[1.1rem] font-bold">
-          <Mark /> Tidy Spindle
+      <header className="relative z-30 flex min-h-14 items-center gap-x-2 bg-bar px-2.5 py-1.5 text-on-bar max-lg:sticky max-lg:top-0 md:gap-x-4 md:px-4">
+        <span className="flex items-center gap-2.5 text-[1.1rem] font-bold whitespace-nowrap">
+          <Mark /> <span className="max-xl:sr-only">Tidy Spindle</span>
         </span>
-        {user && (
+        {user && !user.has_first_password && (
           <>
-            <nav aria-label="Main" className="flex gap-1">
+            <div className="md:hidden">
+              <Menu label="Places" trigger={<PlacesIcon />} title="Where to?" items={places.map((p) => ({ says: p.name, onPick: () => void navigate(p.to) }))} />
+            </div>
+            <nav aria-label="Main" className="flex gap-1 max-md:hidden">
               {places.map((p) => (
                 <NavLink
                   key={p.to}
                   to={p.to}
                   className={({ isActive }) =>
-                    `inline-flex min-h-10 items-center border-b-3 px-3 ${isActive ? 'border-[#d9732f] font-semibold' : 'border-transparent hover:border-on-bar/40'}`
+                    `inline-flex min-h-11 items-center border-b-3 px-3 ${isActive ? 'border-[#d9732f] font-semibold' : 'border-transparent hover:border-on-bar/40'}`
                   }
                 >
                   {p.name}
                 </NavLink>
               ))}
             </nav>
-            <div className="ml-auto flex flex-wrap items-center gap-2">
+            <div className="ml-auto flex items-center gap-1.5 md:gap-2">
               <Search />
               <WhoIsHere user={user} isLampOn={lamp === 'on'} onLamp={() => setLamp(lamp === 'on' ? 'off' : 'on')} />
               <div id={TOP_BAR_END} />
@@ -65,7 +79,7 @@ export function Shell() {
             </Notice>
           </div>
         )}
-        {session.data && (user ? <Outlet /> : <SignIn />)}
+        {session.data && (!user ? <SignIn /> : user.has_first_password ? <FirstPassword /> : <Outlet />)}
       </main>
       <ScrollRestoration />
     </div>

@@ -31,6 +31,15 @@ export const promise = (date: string | null, today: Date): string => {
 /** The day of a moment at the shop as a date field writes it ("2026-11-27"). */
 const todayOf = (now: Date): string => new Intl.DateTimeFormat('en-CA', { year: 'numeric', month: '2-digit', day: '2-digit', timeZone: zone }).format(now)
 
+/** The day so many days from now, as a date field writes it. */
+export const inDays = (n: number, now: Date): string => todayOf(new Date(now.getTime() + n * 86_400_000))
+
+/** The next Friday, a week off if it is Friday today. */
+export const nextFriday = (now: Date): string => {
+  const weekday = new Date(todayOf(now)).getUTCDay()
+  return inDays(((5 - weekday + 6) % 7) + 1, now)
+}
+
 export const today = (now = new Date()): string => todayOf(now)
 
 /** Whole days since a moment, in words: "since today", "for 3 days". */

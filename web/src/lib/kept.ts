@@ -2,9 +2,9 @@ import { useCallback, useState } from 'react'
 
 const PREFIX = 'spindle:'
 /** What is the screen's and nobody's own: it stays when somebody signs out. */
-const OF_THE_SCREEN = ['lamp']
-/** Work on its way to the server, by the person whose it is: `outbox:bram:K-0107`. */
-export const boxOf = (kind: 'outbox' | 'conflict', who: string, tag: string): string => `${kind}:${who}:${tag}`
+const OF_THE_SCREEN = ['lamp', 'decibans', 'tour', 'tour-open']
+/** Work on its way to the server, by the person whose it is: `outbox:bram:K-0107`; what waits behind it stands in the queue. */
+export const boxOf = (kind: 'outbox' | 'conflict' | 'queue', who: string, tag: string): string => `${kind}:${who}:${tag}`
 
 const names = (): string[] =>
   Object.keys(localStorage)
@@ -34,12 +34,13 @@ export const kept = {
   /** What of a person's work has not reached the server: what each piece says. */
   unsent(who: string): string[] {
     const mine = names().filter((name) => name.startsWith(`outbox:${who}:`) || name.startsWith(`conflict:${who}:`))
-    return mine.map((name) => kept.read<{ says?: string; pending?: { says: string } }>(name)).map((box) => box?.says ?? box?.pending?.says ?? '')
+    const waiting = names().filter((name) => name.startsWith(`queue:${who}:`)).flatMap((name) => kept.read<{ says: string }[]>(name) ?? [])
+    return [...mine.map((name) => kept.read<{ says?: string; pending?: { says: string } }>(name)).map((box) => box?.says ?? box?.pending?.says ?? ''), ...waiting.map((w) => w.says)]
   },
   /** Somebody else signs in: drafts go, with the owners' names and numbers in them; work on its way waits for its own person. */
   forgetOthers(who: string): void {
     const was = kept.read<string>('who')
-    if (was !== null && was !== who) names().filter((n) => !OF_THE_SCREEN.includes(n) && !/^(outbox|conflict):/.test(n)).forEach(kept.drop)
+    if (was !== null && was !== who) names().filter((n) => !OF_THE_SCREEN.includes(n) && !/^(outbox|conflict|queue):/.test(n)).forEach(kept.drop)
     kept.write('who', who)
   },
   /** Somebody signs out: nothing of theirs stays in this browser. */

@@ -5,7 +5,7 @@ import { daysUntil, promise, sinceWhen } from './dates'
 import { useKept } from './kept'
 import { centsOf, money } from './money'
 import { useKeys, type Keys } from './use-keys'
-import { wholeOf } from './whole'
+import { decimalOf, wholeOf } from './whole'
 import { decibans, discClass, percent } from './words'
 
 test.each([
@@ -52,6 +52,16 @@ test.each([
   ['99999', null],
   ['', null],
 ])('%j typed is the whole number %j', (typed, n) => expect(wholeOf(typed)).toBe(n))
+
+test.each([
+  ['8', 8],
+  [' 8,5 ', 8.5],
+  ['0.25', 0.25],
+  ['', null],
+  ['-1', null],
+  ['8 mm', null],
+  ['1,2,3', null],
+])('%j typed is the number %j', (typed, n) => expect(decimalOf(typed)).toBe(n))
 
 const today = new Date(2026, 2, 28, 23, 30)
 test.each([

@@ -11,6 +11,12 @@ export const minutes = (min: number): string => (min < 1 ? 'under 1 min' : `${Ma
 
 export const decibans = (db: number): string => `${db > 0 ? '+' : '−'}${Math.abs(db) < 10 ? Math.abs(db).toFixed(db % 1 === 0 ? 0 : 1) : Math.round(Math.abs(db))}`
 
+/** How strongly a finding speaks for or against a part: twice, or ten times, as likely as before. */
+export const moved = (db: number): string => {
+  const size = Math.abs(db)
+  return `${size >= 10 ? 'strongly' : size >= 3 ? 'clearly' : 'a little'} ${db > 0 ? 'for' : 'against'}`
+}
+
 export const lowerFirst = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1)
 
 /** A disc class as it is written: "game_bd" is a game BD. */
@@ -40,3 +46,6 @@ export const WORKS_OR_FAILS = [
   { id: 'works', label: 'Works' },
   { id: 'fails', label: 'Fails' },
 ] as const
+
+/** A chance as a counter says it: "7 in 10", with its two ends in words. */
+export const inTen = (p: number): string => (p < 0.05 ? 'hardly' : p > 0.95 ? 'nearly sure' : `${Math.min(Math.max(Math.round(p * 10), 1), 9)} in 10`)

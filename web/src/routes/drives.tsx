@@ -1,3 +1,4 @@
+import { ConsoleEditor } from '@/features/drives/console-editor'
 import { FitsScreen } from '@/features/drives/fits'
 import { Gallery } from '@/features/drives/gallery'
 import { SheetEditor } from '@/features/drives/sheet-editor'
@@ -9,3 +10,4 @@ export const Which = () => <WhichDrive />
 export const FitsPage = () => <FitsScreen />
 export const DriveSheet = () => <SheetScreen />
 export const EditSheet = () => <SheetEditor />
+export const EditConsole = () => <ConsoleEditor />

@@ -4,6 +4,7 @@ import { DonorScreen } from '@/features/shelf/donor-screen'
 import { ShelfDonors } from '@/features/shelf/donors'
 import { ShelfHere } from '@/features/shelf/here'
 import { PartScreen } from '@/features/shelf/part-screen'
+import { StockTake } from '@/features/shelf/stock-take'
 import { ShelfWanted } from '@/features/shelf/wanted'
 
 export const Here = () => <ShelfHere />
@@ -13,3 +14,4 @@ export const Donors = () => <ShelfDonors />
 export const DonorPage = () => <DonorScreen />
 export const Away = () => <ShelfAway />
 export const PartPage = () => <PartScreen />
+export const CountPage = () => <StockTake />

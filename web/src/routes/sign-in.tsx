@@ -1,3 +1,2 @@
-import { SignInForm } from '@/features/session/sign-in-form'
-
-export const SignIn = () => <SignInForm />
+export { FirstPassword, OwnPassword } from '@/features/session/own-password'
+export { SignInForm as SignIn } from '@/features/session/sign-in-form'

@@ -1,3 +1,7 @@
+import { AdviceScreen } from '@/features/record/advice'
 import { ClaimsRegister } from '@/features/record/claims'
+import { MonthsScreen } from '@/features/record/months'
 
-export const TrackRecord = () => <ClaimsRegister />
+export const TrackRecord = () => <AdviceScreen />
+export const Months = () => <MonthsScreen />
+export const Claims = () => <ClaimsRegister />

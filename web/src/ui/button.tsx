@@ -6,7 +6,7 @@ const looks: Record<Kind, string> = {
   act: 'bg-ink text-paper border-ink font-semibold hover:bg-ink/88',
   plain: 'bg-paper text-ink border-ink/55 hover:border-ink hover:bg-mat/60',
   quiet: 'bg-transparent text-ink border-transparent underline underline-offset-3 hover:bg-mat',
-  answer: 'bg-paper text-ink border-ink border-[1.5px] font-semibold hover:bg-mat',
+  answer: 'bg-paper text-ink border-ink border-[1.5px] font-semibold hover:bg-mat text-[1.25rem] min-h-14!',
 }
 
 export interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
@@ -34,7 +34,7 @@ export function Button({ kind = 'plain', hotkey, children, className = '', ...re
 
 export function KeyCap({ children }: { children: ReactNode }) {
   return (
-    <kbd aria-hidden="true" className="figures inline-flex h-5 min-w-5 shrink-0 items-center justify-center rounded border border-current/45 px-1 text-tiny opacity-85">
+    <kbd aria-hidden="true" className="figures inline-flex h-[1.35rem] min-w-[1.35rem] shrink-0 items-center justify-center rounded border border-current/45 px-1 text-tiny opacity-85">
       {children}
     </kbd>
   )

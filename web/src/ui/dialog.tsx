@@ -7,6 +7,8 @@ interface DialogProps {
   onClose: () => void
   children: ReactNode
   note?: string
+  /** For what has two columns: a form and what comes of it. */
+  isWide?: boolean
 }
 
 /** Whoever opens a form wants to fill it in, not to close it. */
@@ -17,7 +19,7 @@ const startAtTheFirstField = (event: Event) => {
   first.focus()
 }
 
-export function Dialog({ title, open, onClose, children, note }: DialogProps) {
+export function Dialog({ title, open, onClose, children, note, isWide = false }: DialogProps) {
   return (
     <Radix.Root open={open} onOpenChange={(isOpen) => !isOpen && onClose()}>
       <Radix.Portal>
@@ -25,7 +27,7 @@ export function Dialog({ title, open, onClose, children, note }: DialogProps) {
         <Radix.Content
           {...(note ? {} : { 'aria-describedby': undefined })}
           onOpenAutoFocus={startAtTheFirstField}
-          className="fixed top-[8vh] left-1/2 z-50 max-h-[84vh] w-[min(44rem,calc(100vw-1.5rem))] -translate-x-1/2 overflow-y-auto rounded-xl border border-ink bg-paper p-5 text-ink"
+          className={`fixed left-1/2 z-50 -translate-x-1/2 overflow-y-auto rounded-xl border border-ink bg-paper p-5 text-ink ${isWide ? 'top-[3vh] max-h-[94vh] w-[min(74rem,calc(100vw-1.5rem))]' : 'top-[8vh] max-h-[84vh] w-[min(44rem,calc(100vw-1.5rem))]'}`}
         >
           <div className="mb-3 flex items-start justify-between gap-4">
             <Radix.Title className="text-[1.25rem] font-bold">{title}</Radix.Title>

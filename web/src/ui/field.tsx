@@ -60,19 +60,21 @@ interface ChoiceProps {
   onChange: (id: string) => void
   error?: string | undefined
   inline?: boolean
+  /** Long labels stand under each other, in two columns where there is room. */
+  isGrid?: boolean
 }
 
 /** One of a few, all in sight. Nothing is preselected unless `value` says so. */
-export function Choice({ label, choices, value, onChange, error, inline = false }: ChoiceProps) {
+export function Choice({ label, choices, value, onChange, error, inline = false, isGrid = false }: ChoiceProps) {
   const name = useId()
   return (
     <fieldset className={inline ? 'flex flex-wrap items-center gap-x-4 gap-y-1.5' : ''}>
       <legend className={inline ? 'float-left mr-3 min-w-52 py-2' : 'mb-1 font-semibold'}>{label}</legend>
-      <div className="flex flex-wrap gap-1.5">
+      <div className={isGrid ? 'grid gap-1.5 md:grid-cols-2' : 'flex flex-wrap gap-1.5'}>
         {choices.map((c) => (
           <label
             key={c.id}
-            className="relative inline-flex min-h-10 cursor-pointer items-center gap-2 rounded-lg border border-ink/45 bg-paper px-3 has-checked:border-ink has-checked:bg-ink has-checked:text-paper has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-verdigris"
+            className="relative inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-lg border border-ink/45 bg-paper px-3 has-checked:border-ink has-checked:bg-ink has-checked:text-paper has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-verdigris"
           >
             <input type="radio" className="sr-only" name={name} value={c.id} checked={value === c.id} onChange={() => onChange(c.id)} />
             {c.label}
@@ -89,12 +91,12 @@ export function Choice({ label, choices, value, onChange, error, inline = false 
 }
 
 /** One of many, by its name. */
-export function Select({ label, choices, value, onChange }: Omit<ChoiceProps, 'error' | 'inline'>) {
+export function Select({ label, choices, value, onChange, empty = 'Choose…' }: Omit<ChoiceProps, 'error' | 'inline' | 'isGrid'> & { empty?: string }) {
   return (
     <label className="block">
       <span className="mb-1 block font-semibold">{label}</span>
       <select className="min-h-11 w-full rounded-lg border border-ink/55 bg-paper px-3" value={value} onChange={(e) => onChange(e.target.value)}>
-        <option value="">Choose…</option>
+        <option value="">{empty}</option>
         {choices.map((c) => (
           <option key={c.id} value={c.id}>
             {c.label}

@@ -1,7 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod'
-import type { ReactNode } from 'react'
+import { useId, type ReactNode } from 'react'
 import { FormProvider, useController, useForm, type DefaultValues, type FieldValues, type Path, type Resolver } from 'react-hook-form'
-import type { z } from 'zod'
+import type * as z from 'zod/mini'
 import { Button } from './button'
 import { Dialog } from './dialog'
 import { Choice, Select, TextField } from './field'
@@ -47,7 +47,7 @@ export function FormDialog({ title, note, act, isReady, isBusy, error, onSend, o
 
 interface FieldsProps<In extends FieldValues, Out> extends Omit<ShellProps, 'isReady' | 'onSend'> {
   /** What may be typed, and what comes of it. */
-  schema: z.ZodType<Out, In>
+  schema: z.ZodMiniType<Out, In>
   start: DefaultValues<In>
   onSend: (said: Out) => void
 }
@@ -74,9 +74,24 @@ const useField = (name: string) => {
   return { value: (field.value ?? '') as string, onChange: field.onChange as (value: string) => void, error: fieldState.isDirty ? fieldState.error?.message : undefined }
 }
 
-export function TextInput({ name, ...rest }: Named & { hint?: string; type?: 'date'; inputMode?: 'numeric' | 'decimal'; maxLength?: number | undefined }) {
+type TextProps = Named & { hint?: string | undefined; type?: 'date'; inputMode?: 'numeric' | 'decimal'; maxLength?: number | undefined; list?: readonly string[] }
+
+/** A line of text; `list` are words that are known, offered as somebody types. */
+export function TextInput({ name, list, ...rest }: TextProps) {
+  const id = useId()
   const { value, onChange, error } = useField(name)
-  return <TextField {...rest} value={value} error={error} onChange={(e) => onChange(e.target.value)} />
+  return (
+    <>
+      <TextField {...rest} {...(list ? { list: id } : {})} value={value} error={error} onChange={(e) => onChange(e.target.value)} />
+      {list && (
+        <datalist id={id}>
+          {list.map((word) => (
+            <option key={word} value={word} />
+          ))}
+        </datalist>
+      )}
+    </>
+  )
 }
 
 export function ChoiceInput({ name, ...rest }: Named & { choices: readonly { id: string; label: string }[]; inline?: boolean }) {
@@ -84,7 +99,26 @@ export function ChoiceInput({ name, ...rest }: Named & { choices: readonly { id:
   return <Choice {...rest} value={value} onChange={onChange} />
 }
 
-export function SelectInput({ name, ...rest }: Named & { choices: readonly { id: string; label: string }[] }) {
+/** Several of a few. */
+export function ChecksInput({ name, label, choices }: Named & { choices: readonly { id: string; label: string }[] }) {
+  const { field } = useController({ name: name as Path<FieldValues> })
+  const picked = (field.value ?? []) as string[]
+  return (
+    <fieldset>
+      <legend className="mb-1 font-semibold">{label}</legend>
+      <div className="flex flex-wrap gap-x-4">
+        {choices.map((c) => (
+          <label key={c.id} className="inline-flex min-h-11 items-center gap-2">
+            <input type="checkbox" className="size-6" checked={picked.includes(c.id)} onChange={(e) => field.onChange(e.target.checked ? [...picked, c.id] : picked.filter((x) => x !== c.id))} />
+            {c.label}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  )
+}
+
+export function SelectInput({ name, ...rest }: Named & { choices: readonly { id: string; label: string }[]; empty?: string }) {
   const { value, onChange } = useField(name)
   return <Select {...rest} value={value} onChange={onChange} />
 }

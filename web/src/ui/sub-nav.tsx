@@ -1,4 +1,5 @@
 import { NavLink } from 'react-router'
+import { useTitle } from '@/lib/use-title'
 
 /** The views of one place, each with an address of its own. */
 export function SubNav({ label, views }: { label: string; views: readonly { to: string; name: string; count?: number | undefined }[] }) {
@@ -22,7 +23,8 @@ export function SubNav({ label, views }: { label: string; views: readonly { to: 
 }
 
 /** A page of its own on the mat. */
-export function Page({ title, lead, children, actions }: { title: React.ReactNode; lead?: React.ReactNode; children: React.ReactNode; actions?: React.ReactNode }) {
+export function Page({ title, lead, children, actions, name }: { name?: string; title: React.ReactNode; lead?: React.ReactNode; children: React.ReactNode; actions?: React.ReactNode }) {
+  useTitle(name ?? (typeof title === 'string' ? title : ''))
   return (
     <div className="mat-grid h-full overflow-y-auto p-4 lg:p-6">
       <div className="mx-auto max-w-6xl space-y-4 pb-8">

@@ -1,4 +1,4 @@
-import { screen, within } from '@testing-library/react'
+import { screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { describe, expect, test } from 'vitest'
 import type { Fit, SheetDetail, SheetForm } from '@/api/types'
@@ -11,6 +11,7 @@ import { SheetScreen } from './sheet-screen'
 const drive = { maker: 'Vess', console: 'Orlo', revision: 'C', variant: 'VM-1', family: 'slot', pairing: 'board', has_trimmer: true, has_belt: false, lid_switches: 0, has_electrolytics: false, has_alignment: false, motor_soldered: false, fuse_rating: '1.5 A fast', wavelengths: [650], label_faces: {} }
 const column = { unit: '', low: 0, high: 0, choices: [], optional: false }
 const form: SheetForm = {
+  console_tables: [],
   levels: [
     { id: 'pickup', name: 'Bare pickup', rank: 'pickup', functions: ['reads'], families: ['slot'] },
     { id: 'belt', name: 'Belt', rank: 'part', functions: ['loads'], families: ['tray'] },
@@ -31,7 +32,7 @@ const document = {
   drive: { variant: 'VM-1', family: 'slot', pairing: 'board', classes: ['film_dvd'], fuse_rating: '1.5 A fast', reference_times: { film_dvd: { mean_s: 13, sd_s: 1.4, n: 22 } } },
   looks: {}, tables: { trimmers: [{ name: 'DVD', low_ohm: 690, origin: 'shop', confidence: 'doubtful', said: '31 units' }] }, sources: { '*': { origin: 'shop', confidence: 'fair', said: '' } },
 } // prettier-ignore
-const sheet: SheetDetail = { id: 1, drive, version: 3, classes: ['film_dvd'], also_in: ['Orlo, revision B'], document, is_current: true, versions: [{ id: 1, version: 3, why: 'measured', by: 'Bram', at: '2026-11-20T09:00:00Z' }], gaps: [{ table: 'fuses', text: 'The board has a fuse; its form and place are not known.' }] }
+const sheet: SheetDetail = { id: 1, drive, version: 3, classes: ['film_dvd'], also_in: ['Orlo, revision B'], document, is_current: true, is_retired: false, versions: [{ id: 1, version: 3, why: 'measured', by: 'Bram', at: '2026-11-20T09:00:00Z' }], gaps: [{ table: 'fuses', text: 'The board has a fuse; its form and place are not known.' }] }
 const calm = { 'GET /api/sheet-form': form, 'GET /api/sheets': [sheet], 'GET /api/sheets/VM-1': sheet }
 const click = async (name: string | RegExp) => userEvent.click(await screen.findByRole('button', { name }))
 
@@ -84,11 +85,35 @@ describe('a sheet', () => {
   })
 
   test('a sheet for another variant starts from this one', async () => {
-    serve(calm)
+    const sent = serve({ ...calm, 'POST /api/sheets': { ...sheet, drive: { ...drive, variant: 'VM-2' } } })
     const router = showAt('/drives/VM-1', '/drives/:variant', <SheetScreen />)
-    await userEvent.type(await screen.findByLabelText('Name of the other variant'), 'VM-2')
-    await click('Start from this sheet')
-    expect(router.state.location.pathname + router.state.location.search).toBe('/drives/VM-2/edit?from=VM-1')
+    await click('A new sheet like this one')
+    await userEvent.type(await screen.findByLabelText('Maker'), 'Vess')
+    await userEvent.type(screen.getByLabelText('Console'), 'Orlo')
+    expect(screen.queryByText('How does a disc go in?')).not.toBeInTheDocument()
+    await click('Begin its sheet')
+    await waitFor(() => expect(sent[0]?.body).toMatchObject({ maker: 'Vess', console: 'Orlo', like: 'VM-1', family: '', classes: [] }))
+    expect(router.state.location.pathname).toBe('/drives/VM-2/edit')
+  })
+
+  test('a bare one needs to know how a disc goes in and what it plays', async () => {
+    const sent = serve({ ...calm, 'POST /api/sheets': sheet })
+    showAt('/drives', '/drives', <Gallery />)
+    await click('New drive sheet')
+    await userEvent.type(screen.getByLabelText('Maker'), 'Halden')
+    await userEvent.type(screen.getByLabelText('Console'), 'Tarn 2')
+    await userEvent.click(screen.getByLabelText('A tray slides out'))
+    expect(screen.getByRole('button', { name: 'Begin its sheet' })).toBeDisabled()
+    await userEvent.click(screen.getByLabelText('film DVD'))
+    await click('Begin its sheet')
+    await waitFor(() => expect(sent[0]?.body).toMatchObject({ family: 'tray', classes: ['film_dvd'], like: '', variant: '' }))
+  })
+
+  test('is taken out of use, and back', async () => {
+    const sent = serve({ ...calm, 'POST /api/sheets/VM-1/retired': sheet })
+    showAt('/drives/VM-1', '/drives/:variant', <SheetScreen />)
+    await click(/^Out of use/)
+    await waitFor(() => expect(sent[0]?.body).toMatchObject({ is_retired: true }))
   })
 })
 

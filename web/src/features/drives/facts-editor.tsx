@@ -64,7 +64,7 @@ export function FactsEditor({ document, form, place, onChange }: Props) {
         </div>
         <FiguresEditor document={document} form={form} onDrive={setDrive} />
         <details>
-          <summary className="min-h-9 cursor-pointer text-quiet underline underline-offset-2">Where single facts come from</summary>
+          <summary className="min-h-11 cursor-pointer text-quiet underline underline-offset-2">Where single facts come from</summary>
           <div className="mt-1 space-y-1.5">
             {SOURCED.map(([fact, label]) => (
               <SourceFields key={fact} label={label} fact={fact} document={document} form={form} onChange={onChange} />

@@ -36,7 +36,7 @@ function Map({ fits, onPart }: { fits: Fit[]; onPart: (code: string) => void }) 
               <th className="sr-only">Drive</th>
               {codes.map((c) => (
                 <th key={c} className="px-1 pb-1 align-bottom font-normal">
-                  <button type="button" className="figures min-h-11 rounded px-1.5 underline underline-offset-2 hover:bg-mat" onClick={() => onPart(c)}>
+                  <button type="button" className="figures min-h-11 min-w-11 rounded px-1.5 underline underline-offset-2 hover:bg-mat" onClick={() => onPart(c)}>
                     {c}
                   </button>
                 </th>

@@ -19,7 +19,7 @@ const SELECT = 'min-h-11 rounded-lg border border-ink/55 bg-paper px-3'
 export function FitsScreen() {
   const form = useSheetForm()
   return (
-    <Page title="Drives" lead="What fits where, each with its reason and source. What the bench finds wrong is corrected in one step, and shown everywhere.">
+    <Page name="What fits where" title="Drives" lead="What fits where, each with its reason and source. What the bench finds wrong is corrected in one step, and shown everywhere.">
       <DrivesNav />
       <Asked of={form} what="the levels">
         {(words) => <Both form={words} />}
@@ -105,7 +105,7 @@ function FitTable({ fits, by, onSay, said }: { fits: Fit[]; by: 'variant' | 'par
       </div>
       {said.sayings.length > 0 && (
         <details className="mt-3">
-          <summary className="min-h-9 cursor-pointer text-quiet underline underline-offset-2">Everything that was said, newest first</summary>
+          <summary className="min-h-11 cursor-pointer text-quiet underline underline-offset-2">Everything that was said, newest first</summary>
           <ul className="divide-y divide-line">
             {said.sayings.map((s, n) => (
               <li key={n} className="py-1.5">

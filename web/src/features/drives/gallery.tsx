@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useSheets } from '@/api/sheets'
 import { useMay } from '@/api/session'
@@ -6,8 +6,10 @@ import type { components } from '@/api/schema'
 import { discClass } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
+import { FileButton } from '@/ui/file-button'
 import { Chip, Notice } from '@/ui/panel'
 import { Page } from '@/ui/sub-nav'
+import { BeginSheet } from './begin-sheet'
 import { DrivePlan } from './drive-plan'
 import { useImportSheet } from './drive-queries'
 import { DrivesNav } from './drives-nav'
@@ -25,12 +27,12 @@ export function Gallery() {
   const sheets = useSheets()
   const may = useMay('sheets')
   return (
-    <Page title="Drives" lead="What this shop knows about each drive, with where every value comes from." actions={may && <ImportSheet />}>
+    <Page title="Drives" lead="What this shop knows about each drive, with where every value comes from." actions={may && <Actions />}>
       <DrivesNav />
       <Asked of={sheets} what="drive sheets">
         {(all) =>
           all.length === 0 ? (
-            <Notice title="No drive sheet yet">A unit can be taken in once its drive has a sheet. Load one from a file.</Notice>
+            <Notice title="No drive sheet yet">Begin one here, load one from a file, or take a unit in: its sheet is begun with it.</Notice>
           ) : (
             <>
               {FAMILIES.map((f) => (
@@ -55,7 +57,9 @@ function Family({ name, about, sheets }: { name: string; about: string; sheets: 
         {sheets.map((s) => (
           <li key={s.id}>
             <Link to={`/drives/${s.drive.variant}`} className="block h-full rounded-xl border border-line bg-paper p-3 hover:border-ink">
-              <DrivePlan drive={s.drive} parts={[]} />
+              <div className="[&_text]:hidden">
+                <DrivePlan drive={s.drive} parts={[]} />
+              </div>
               <span className="mt-2 flex items-baseline justify-between gap-2">
                 <b className="figures text-[1.1rem]">{s.drive.variant}</b>
                 <span className="text-tiny text-quiet">version {s.version}</span>
@@ -77,22 +81,33 @@ function Family({ name, about, sheets }: { name: string; about: string; sheets: 
   )
 }
 
+function Actions() {
+  const navigate = useNavigate()
+  const [isBeginning, setBeginning] = useState(false)
+  return (
+    <>
+      <Button kind="act" onClick={() => setBeginning(true)}>
+        New drive sheet
+      </Button>
+      <ImportSheet />
+      {isBeginning && <BeginSheet onMade={(sheet) => void navigate(`/drives/${encodeURIComponent(sheet.drive.variant)}/edit`)} onClose={() => setBeginning(false)} />}
+    </>
+  )
+}
+
 function ImportSheet() {
   const load = useImportSheet()
   const navigate = useNavigate()
-  const field = useRef<HTMLInputElement>(null)
   const [name, setName] = useState('')
-  const take = (file: File | undefined) => {
-    if (!file) return
+  const take = (file: File) => {
     setName(file.name)
     load.mutate({ file }, { onSuccess: (sheet) => void navigate(`/drives/${sheet.drive.variant}`) })
   }
   return (
     <div className="max-w-md">
-      <input ref={field} type="file" accept=".json,application/json" className="sr-only" aria-label="A drive sheet as a file" onChange={(e) => take(e.target.files?.[0])} onClick={(e) => (e.currentTarget.value = '')} />
-      <Button onClick={() => field.current?.click()} disabled={load.isPending}>
+      <FileButton kind="plain" label="A drive sheet as a file" accept=".json,application/json" disabled={load.isPending} onFile={take}>
         {load.isPending ? 'Reading…' : 'Load a sheet from a file'}
-      </Button>
+      </FileButton>
       {load.error && (
         <div className="mt-2">
           <Notice tone="danger" title={`${name} was not loaded; nothing was changed`} role="alert">

@@ -111,7 +111,7 @@ function Other({ features, onAsk }: { features: Feature[]; onAsk: (id: string) =
   if (features.length === 0) return null
   return (
     <details>
-      <summary className="min-h-9 cursor-pointer text-quiet underline underline-offset-2">Something else can be seen</summary>
+      <summary className="min-h-11 cursor-pointer text-quiet underline underline-offset-2">Something else can be seen</summary>
       <ul className="mt-1.5 flex flex-wrap gap-1.5">
         {features.map((f) => (
           <li key={f.id}>

@@ -33,8 +33,8 @@ export function Part({ shade, x, y, w, h, name, vertical = false, below = false,
       <g transform={vertical ? `rotate(-90 ${cx} ${y + h / 2})` : undefined}>
         {stacked ? (
           <>
-            <Words x={cx} y={y + h / 2 - 2.5} text={name} number="" fill={shade.text} />
-            <Words x={cx} y={y + h / 2 + 12} text="" number={shade.label} fill={shade.text} />
+            <Words x={cx} y={y + h / 2 - 3.5} text={name} number="" fill={shade.text} />
+            <Words x={cx} y={y + h / 2 + 12.5} text="" number={shade.label} fill={shade.text} />
           </>
         ) : (
           <Words x={cx} y={vertical ? y + h / 2 + 4.5 : cy} text={name} number={shade.label} fill={shade.text} />

@@ -1,5 +1,5 @@
 import { useFormContext, useWatch } from 'react-hook-form'
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { BOUNDS } from '@/api/bounds'
 import { useSay } from '@/api/sheets'
 import type { SheetForm, Verdict } from '@/api/types'
@@ -19,8 +19,8 @@ type Said = (typeof VERDICTS)[number]
 const isClaim = (origin: string): boolean => origin === 'seller' || origin === 'hearsay'
 const SAID = z
   .object({ verdict: one<Said>(), origin: one<'shop' | 'seller' | 'hearsay'>(), reason: text(BOUNDS.SayIn.reason), said: text(BOUNDS.SayIn.said), works: z.array(z.string()) })
-  .refine((s) => !isClaim(s.origin) || s.said !== '')
-  .refine((s) => s.verdict !== 'part' || s.works.length > 0)
+  .check(z.refine((s) => !isClaim(s.origin) || s.said !== ''))
+  .check(z.refine((s) => s.verdict !== 'part' || s.works.length > 0))
 
 /** What the bench found, or what somebody claims: one step, kept with who and when. */
 export function SayDialog({ saying, form, onClose }: { saying: Saying; form: SheetForm; onClose: () => void }) {

@@ -8,12 +8,13 @@ import { money } from '@/lib/money'
 import { discClass } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
-import { TextField } from '@/ui/field'
 import { Chip, Notice, Panel } from '@/ui/panel'
 import { Page } from '@/ui/sub-nav'
+import { BeginSheet } from './begin-sheet'
 import type { SheetDocument } from './document'
 import { DrivePlan } from './drive-plan'
-import { useSheet } from './drive-queries'
+import { useRetireSheet, useSheet } from './drive-queries'
+import { Outside } from './outside'
 import { PAIRING } from './pairing'
 import { RowsTable } from './rows-table'
 import { SourceMark } from './source-mark'
@@ -45,6 +46,7 @@ function Sheet({ sheet, form }: { sheet: SheetDetail; form: SheetForm }) {
   const filled = form.tables.filter((t) => (document.tables[t.id] ?? []).length > 0)
   return (
     <Page
+      name={`Drive ${drive.variant}`}
       title={
         <>
           <span className="figures">{drive.variant}</span> {drive.maker} {drive.console}, revision {drive.revision}
@@ -52,7 +54,7 @@ function Sheet({ sheet, form }: { sheet: SheetDetail; form: SheetForm }) {
       }
       lead={
         <>
-          <Link to="/drives" className="underline underline-offset-2">
+          <Link to="/drives" className="inline-flex min-h-11 min-w-11 items-center underline underline-offset-2">
             All drives
           </Link>{' '}
           · version {sheet.version}
@@ -64,14 +66,12 @@ function Sheet({ sheet, form }: { sheet: SheetDetail; form: SheetForm }) {
         <Actions sheet={sheet} may={may} />
       }
     >
-      {!sheet.is_current && (
-        <Notice tone="brass" title="An older version">
-          Jobs that were done with it keep it. <Link to={`/drives/${drive.variant}`}>Show the newest</Link>.
-        </Notice>
-      )}
-      <div className="grid gap-4 lg:grid-cols-[24rem_minmax(0,1fr)]">
-        <Panel>
-          <DrivePlan drive={drive} parts={[]} />
+      <Standing sheet={sheet} />
+      <div className="grid gap-4 lg:grid-cols-[31rem_minmax(0,1fr)]">
+        <Panel className="overflow-x-auto">
+          <div className="w-[28.5rem]">
+            <DrivePlan drive={drive} parts={[]} />
+          </div>
         </Panel>
         <Panel title="Facts">
           <Facts sheet={sheet} document={document} form={form} />
@@ -89,9 +89,29 @@ function Sheet({ sheet, form }: { sheet: SheetDetail; form: SheetForm }) {
       {filled.map((t) => (
         <TablePanel key={t.id} table={t} document={document} variant={drive.variant} form={form} />
       ))}
-      {may && <CopySheet variant={drive.variant} />}
+      <Outside drive={drive} form={form} may={may} />
+      {may && sheet.is_current && <Beside sheet={sheet} />}
       <Versions sheet={sheet} />
     </Page>
+  )
+}
+
+/** What has to be known before this sheet is relied on: an older version, or out of use. */
+function Standing({ sheet }: { sheet: SheetDetail }) {
+  const { drive } = sheet
+  return (
+    <>
+      {!sheet.is_current && (
+        <Notice tone="brass" title="An older version">
+          Jobs that were done with it keep it. <Link to={`/drives/${drive.variant}`}>Show the newest</Link>.
+        </Notice>
+      )}
+      {sheet.is_retired && (
+        <Notice tone="brass" title="Out of use">
+          No unit with this drive is taken in any more. Jobs that have it keep it.
+        </Notice>
+      )}
+    </>
   )
 }
 
@@ -120,7 +140,7 @@ function Versions({ sheet }: { sheet: SheetDetail }) {
       <ul className="divide-y divide-line">
         {sheet.versions.map((v) => (
           <li key={v.id} className="flex flex-wrap gap-x-3 py-1.5">
-            <Link to={`/drives/${sheet.drive.variant}?version=${v.version}`} className="figures font-semibold underline underline-offset-2">
+            <Link to={`/drives/${sheet.drive.variant}?version=${v.version}`} className="figures font-semibold inline-flex min-h-11 min-w-11 items-center underline underline-offset-2">
               version {v.version}
             </Link>
             <span>{v.why || 'no reason given'}</span>
@@ -135,24 +155,26 @@ function Versions({ sheet }: { sheet: SheetDetail }) {
   )
 }
 
-/** Another variant often differs in a few values alone. */
-function CopySheet({ variant }: { variant: string }) {
-  const [name, setName] = useState('')
+/** Another variant often differs in a few values alone; and one that nobody brings any more is taken out of use. */
+function Beside({ sheet }: { sheet: SheetDetail }) {
+  const { variant } = sheet.drive
+  const [isBeginning, setBeginning] = useState(false)
   const navigate = useNavigate()
+  const retire = useRetireSheet(variant)
   return (
-    <Panel title="A sheet for another variant">
-      <form
-        className="flex flex-wrap items-end gap-3"
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (name.trim()) void navigate(`/drives/${encodeURIComponent(name.trim())}/edit?from=${variant}`)
-        }}
-      >
-        <TextField label="Name of the other variant" value={name} maxLength={40} onChange={(e) => setName(e.target.value)} />
-        <Button type="submit" disabled={!name.trim()}>
-          Start from this sheet
+    <Panel title="Beside this sheet">
+      <p className="flex flex-wrap gap-2">
+        <Button onClick={() => setBeginning(true)}>A new sheet like this one</Button>
+        <Button disabled={retire.isPending} onClick={() => retire.mutate({ is_retired: !sheet.is_retired })}>
+          {sheet.is_retired ? 'Back into use' : 'Out of use: nobody brings one any more'}
         </Button>
-      </form>
+      </p>
+      {retire.error && (
+        <Notice tone="danger" title="Not changed" role="alert">
+          {retire.error.message}
+        </Notice>
+      )}
+      {isBeginning && <BeginSheet like={variant} onMade={(made) => void navigate(`/drives/${encodeURIComponent(made.drive.variant)}/edit`)} onClose={() => setBeginning(false)} />}
     </Panel>
   )
 }
@@ -197,7 +219,7 @@ function TablePanel({ table, document, variant, form }: { table: Table; document
       aside={
         <span className="flex items-baseline gap-3">
           <span>{table.about}</span>
-          <a className="whitespace-nowrap underline underline-offset-2" href={`/api/sheets/${variant}/tables/${table.id}`} download>
+          <a className="whitespace-nowrap inline-flex min-h-11 min-w-11 items-center underline underline-offset-2" href={`/api/sheets/${variant}/tables/${table.id}`} download>
             CSV
           </a>
         </span>

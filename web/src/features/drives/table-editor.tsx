@@ -1,6 +1,6 @@
-import { useRef } from 'react'
 import type { Column, SheetForm, Table } from '@/api/types'
 import { Button } from '@/ui/button'
+import { FileButton } from '@/ui/file-button'
 import { Notice, Panel } from '@/ui/panel'
 import type { Cell, Row } from './document'
 import { useImportTable } from './drive-queries'
@@ -11,7 +11,8 @@ interface Props {
   table: Table
   rows: Row[]
   form: SheetForm
-  variant: string
+  /** The drive whose table a CSV file can replace; none for a console's. */
+  variant?: string
   /** JSON pointer of what the server refused. */
   place: string
   onChange: (rows: Row[]) => void
@@ -64,7 +65,7 @@ export function TableEditor({ table, rows, form, variant, place, onChange }: Pro
       )}
       <div className="mt-2 flex flex-wrap items-start gap-2">
         <Button onClick={() => onChange([...rows, blank(table)])}>Add a row</Button>
-        <FromCsv table={table} variant={variant} />
+        {variant && <FromCsv table={table} variant={variant} />}
       </div>
     </Panel>
   )
@@ -85,7 +86,12 @@ interface CellProps {
 
 function CellField({ column, label, value, form, isRefused, onChange }: CellProps) {
   const common = { 'aria-label': label, 'aria-invalid': isRefused || undefined }
-  if (column.kind === 'flag') return <input type="checkbox" className="mx-2 size-5" {...common} checked={value === true} onChange={(e) => onChange(e.target.checked)} />
+  if (column.kind === 'flag') 
+    return (
+      <label className="inline-flex size-11 items-center justify-center">
+        <input type="checkbox" className="size-6" {...common} checked={value === true} onChange={(e) => onChange(e.target.checked)} />
+      </label>
+    )
   if (column.kind === 'choice')
     return (
       <select className={BOX} {...common} value={String(value)} onChange={(e) => onChange(e.target.value)}>
@@ -116,21 +122,11 @@ const choiceName = (column: Column, choice: string, form: SheetForm): string =>
 
 function FromCsv({ table, variant }: { table: Table; variant: string }) {
   const load = useImportTable(variant)
-  const field = useRef<HTMLInputElement>(null)
   return (
     <>
-      <input
-        ref={field}
-        type="file"
-        accept=".csv,text/csv"
-        className="sr-only"
-        aria-label={`${table.title} from a CSV file`}
-        onClick={(e) => (e.currentTarget.value = '')}
-        onChange={(e) => e.target.files?.[0] && load.mutate({ table: table.id, file: e.target.files[0] })}
-      />
-      <Button kind="quiet" disabled={load.isPending} onClick={() => field.current?.click()}>
+      <FileButton label={`${table.title} from a CSV file`} accept=".csv,text/csv" disabled={load.isPending} onFile={(file) => load.mutate({ table: table.id, file })}>
         {load.isPending ? 'Reading…' : 'Replace by a CSV file, saved at once'}
-      </Button>
+      </FileButton>
       {load.error && (
         <Notice tone="danger" title="Not loaded; nothing was changed" role="alert">
           {load.error.message}

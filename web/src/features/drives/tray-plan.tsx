@@ -14,7 +14,7 @@ export function TrayPlan({ drive, shade, title }: PlanProps) {
       <Caption x={144} y={217} anchor="middle" shade={shade('tray')} name="tray" />
 
       <path d="M112 116V190M176 116V190" {...LINE} strokeWidth={3} />
-      <Flex shade={shade('flex_pickup')} d="M186 164C236 164 236 96 292 96" label={{ x: 254, y: 90, name: 'flex' }} />
+      <Flex shade={shade('flex_pickup')} d="M186 164C236 164 236 96 292 96" label={{ x: 182, y: 128, name: 'flex' }} />
       <Part shade={shade('pickup')} x={96} y={132} w={96} h={58} name="pickup" below />
       <Round shade={shade('lens')} cx={114} cy={150} r={11} name="lens" labelX={131} labelY={154.5} inherit={shade('pickup')} />
       <Part shade={shade('trimmer')} x={50} y={134} w={42} h={34} name="trim" stacked />
@@ -22,10 +22,10 @@ export function TrayPlan({ drive, shade, title }: PlanProps) {
       <Round shade={shade('clamp')} cx={144} cy={84} r={31} name="" labelX={0} labelY={0} />
       <Round shade={shade('spindle')} cx={144} cy={84} r={19} name="" labelX={0} labelY={0} />
       <circle cx="144" cy="84" r="5" fill="var(--ink)" />
-      <Caption x={144} y={45} anchor="middle" shade={shade('clamp')} name="clamp" />
+      <Caption x={144} y={50.5} anchor="middle" shade={shade('clamp')} name="clamp" />
       <Caption x={180} y={78} anchor="start" shade={shade('spindle')} name="spindle" />
-      <Part shade={shade('lift')} x={52} y={18} w={76} h={22} name="lift" />
-      <Part shade={shade('switch_sled')} x={160} y={18} w={78} h={22} name="sled sw" />
+      <Part shade={shade('lift')} x={52} y={15} w={76} h={21} name="lift" />
+      <Part shade={shade('switch_sled')} x={160} y={15} w={78} h={21} name="sled sw" />
 
       {/* load motor, its belt to the gear, at the front */}
       <Part shade={shade('load')} x={52} y={232} w={64} h={28} name="load" />

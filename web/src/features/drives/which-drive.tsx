@@ -6,7 +6,7 @@ import { Identify } from './identify'
 /** The identification key on a page of its own. */
 export function WhichDrive() {
   return (
-    <Page title="Drives" lead="Which drive lies in front of you, from what the eye can see.">
+    <Page name="Which drive is this?" title="Drives" lead="Which drive lies in front of you, from what the eye can see.">
       <DrivesNav />
       <Panel>
         <Identify />

@@ -1,7 +1,11 @@
+import type { ReactNode } from 'react'
 import type { Prompt } from '@/api/types'
-import { centsOf } from '@/lib/money'
+import { daysUntil } from '@/lib/dates'
+import { centsOf, moneySign } from '@/lib/money'
+import { Button } from '@/ui/button'
 import { Choice, TextArea, TextField } from '@/ui/field'
 import { Panel } from '@/ui/panel'
+import { PromiseField } from './promise-field'
 
 /** What the counter types, as it is typed: checked and turned into numbers when it is sent. */
 export interface Notes {
@@ -11,40 +15,57 @@ export interface Notes {
   supply: string
   limit: string
   promised_on: string
+  /** A day that has passed is promised all the same. */
+  isPastMeant: boolean
   condition: Record<string, string>
 }
 
-export const emptyNotes: Notes = { owner_name: '', owner_contact: '', complaint: '', supply: '', limit: '', promised_on: '', condition: {} }
+export const emptyNotes: Notes = { owner_name: '', owner_contact: '', complaint: '', supply: '', limit: '', promised_on: '', isPastMeant: false, condition: {} }
 
 export const limitError = (typed: string): string | undefined =>
   typed.trim() === '' || centsOf(typed) !== null ? undefined : 'Write an amount, as 45 or 45.50.'
+
+export const promiseError = ({ promised_on, isPastMeant }: Notes, now = new Date()): string | undefined =>
+  promised_on !== '' && daysUntil(promised_on, now) < 0 && !isPastMeant ? 'The promised day has passed.' : undefined
 
 interface Props {
   notes: Notes
   onChange: (notes: Notes) => void
   prompts: readonly Prompt[]
+  /** The drive of a unit that comes in now. */
+  sheetId?: number | undefined
+  /** What else belongs to the owner. */
+  children?: ReactNode
 }
 
-export function IntakeFields({ notes, onChange, prompts }: Props) {
+export function IntakeFields({ notes, onChange, prompts, sheetId, children }: Props) {
   const set = (part: Partial<Notes>) => onChange({ ...notes, ...part })
   const left = prompts.filter((p) => !notes.condition[p.id]).length
+  const usual = () => set({ condition: { ...Object.fromEntries(prompts.map((p) => [p.id, p.choices[0]?.id ?? ''])), ...notes.condition } })
   return (
     <>
       <Panel title="The owner">
         <div className="grid gap-4 md:grid-cols-2">
           <TextField label="Name" value={notes.owner_name} maxLength={120} onChange={(e) => set({ owner_name: e.target.value })} autoComplete="off" />
           <TextField label="How to reach them" value={notes.owner_contact} maxLength={120} onChange={(e) => set({ owner_contact: e.target.value })} autoComplete="off" />
+          {children && <div className="empty:hidden md:col-span-2">{children}</div>}
           <div className="md:col-span-2">
             <TextArea label="Complaint, in the owner's words" hint="Not what you think it is: the bench sees that for itself." value={notes.complaint} maxLength={2000} onChange={(e) => set({ complaint: e.target.value })} />
           </div>
-          <TextField label="May be spent without asking" hint="In euro. Nothing beyond it is spent before the owner agrees." inputMode="decimal" placeholder="0.00" value={notes.limit} error={limitError(notes.limit)} onChange={(e) => set({ limit: e.target.value })} />
-          <TextField label="Promised for" type="date" value={notes.promised_on} onChange={(e) => set({ promised_on: e.target.value })} />
+          <TextField label="May be spent without asking" hint={`In ${moneySign()}. Nothing beyond it is spent before the owner agrees.`} inputMode="decimal" placeholder="0.00" value={notes.limit} error={limitError(notes.limit)} onChange={(e) => set({ limit: e.target.value })} />
+          <PromiseField sheetId={sheetId} value={notes.promised_on} isMeant={notes.isPastMeant} onChange={(promised_on) => set({ promised_on, isPastMeant: false })} onMeant={(isPastMeant) => set({ isPastMeant })} />
           <div className="md:col-span-2">
             <TextField label="Power supply the owner uses" hint="The one inside, the one it came with, or another: a wrong supply blows fuses." value={notes.supply} maxLength={120} onChange={(e) => set({ supply: e.target.value })} />
           </div>
         </div>
       </Panel>
       <Panel title="Condition, before it is opened" aside={left === 0 ? 'all noted' : `${left} of ${prompts.length} still open`}>
+        {left > 0 && (
+          <p className="mb-1 flex flex-wrap items-center gap-x-3">
+            <Button onClick={usual}>{left === prompts.length ? 'All as usual' : 'The rest as usual'}</Button>
+            <span className="text-quiet">The first answer of each: change what is otherwise.</span>
+          </p>
+        )}
         <div className="divide-y divide-line">
           {prompts.map((p) => (
             <div key={p.id} className="py-2">

@@ -15,3 +15,7 @@ export function useTakeIn() {
     },
   })
 }
+
+/** By when a unit of a drive that comes in now would be done: said once a minute, and nothing is held up by it. */
+export const usePromise = (sheetId: number) =>
+  useQuery({ queryKey: ['promise', sheetId], queryFn: () => dataOf(client.GET('/api/week/offer', { params: { query: { sheet_id: sheetId } } })), staleTime: 60_000, retry: false })

@@ -1,45 +1,57 @@
 import { useState, type ReactNode } from 'react'
+import { useSearchParams } from 'react-router'
 import { useSheets } from '@/api/sheets'
-import type { Prompt, Sheet } from '@/api/types'
+import type { Job, Prompt, Sheet } from '@/api/types'
 import { useKept } from '@/lib/kept'
 import { centsOf } from '@/lib/money'
+import { useTitle } from '@/lib/use-title'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
-import { Dialog } from '@/ui/dialog'
-import { Choice } from '@/ui/field'
-import { Notice, Panel } from '@/ui/panel'
-import { emptyNotes, IntakeFields, limitError, type Notes } from './intake-fields'
+import { Notice } from '@/ui/panel'
+import { CameBack } from './came-back'
+import { emptyNotes, IntakeFields, limitError, promiseError, type Notes } from './intake-fields'
 import { usePrompts, useTakeIn } from './intake-queries'
+import { KnownOwner } from './known-owner'
+import { Taken } from './taken'
+import { WhichUnit } from './which-unit'
 
-interface Draft {
+export interface Draft {
   key: string
   sheet: string
   notes: Notes
+  /** The closed job after which this unit came back. */
+  returns: string
+  sameFault: 'yes' | 'no' | ''
+  /** What the eye saw of the drive, if it was found by looking. */
+  looks: Record<string, string>
 }
 
-const sheetName = (s: Sheet) => `${s.drive.maker} ${s.drive.console}, revision ${s.drive.revision} (drive ${s.drive.variant})`
-
 interface Props {
-  onTaken: (tag: string) => void
+  onOpen: (tag: string) => void
   /** How to find the drive by looking; calls back with its sheet. */
-  identify: (onPick: (sheetId: number) => void) => ReactNode
+  identify: (onPick: (sheetId: number, seen: Record<string, string>) => void) => ReactNode
+  /** How to begin a sheet for a drive that has none; calls back with it. */
+  begin: (onMade: (sheetId: number) => void, onClose: () => void) => ReactNode
 }
 
 export function TakeInForm(props: Props) {
+  useTitle('Take a unit in')
   const sheets = useSheets()
   const prompts = usePrompts()
+  const [taken, setTaken] = useState<Job | null>(null)
+  if (taken) return <Taken job={taken} onOpen={() => props.onOpen(taken.tag)} onAnother={() => setTaken(null)} />
   return (
     <Asked of={sheets} what="drive sheets">
       {(drives) => (
         <Asked of={prompts} what="the prompts">
-          {(asked) => <Counter {...props} sheets={drives} prompts={asked} />}
+          {(asked) => <Counter {...props} sheets={drives} prompts={asked} onTaken={setTaken} />}
         </Asked>
       )}
     </Asked>
   )
 }
 
-const bodyOf = ({ key, sheet, notes }: Draft) => ({
+const bodyOf = ({ key, sheet, notes, returns, sameFault, looks }: Draft) => ({
   key,
   sheet_id: Number(sheet),
   owner_name: notes.owner_name.trim(),
@@ -49,24 +61,62 @@ const bodyOf = ({ key, sheet, notes }: Draft) => ({
   limit_cents: centsOf(notes.limit),
   promised_on: notes.promised_on || null,
   condition: notes.condition,
+  returns,
+  is_same_fault: returns !== '' && sameFault === 'yes',
+  looks,
 })
 
 /** What is missing before a unit can be taken in, in words; empty if nothing is. */
-const missingIn = ({ sheet, notes }: Draft): string =>
-  [sheet === '' && 'The console is missing.', notes.owner_name.trim() === '' && "The owner's name is missing.", limitError(notes.limit)].filter(Boolean).join(' ')
+const missingIn = ({ sheet, notes, returns, sameFault }: Draft): string =>
+  [
+    sheet === '' && 'The console is missing.',
+    notes.owner_name.trim() === '' && "The owner's name is missing.",
+    returns !== '' && sameFault === '' && 'Say whether it is the same fault as before.',
+    limitError(notes.limit),
+    promiseError(notes),
+  ]
+    .filter(Boolean)
+    .join(' ')
 
-function Counter({ onTaken, identify, sheets, prompts }: Props & { sheets: readonly Sheet[]; prompts: Prompt[] }) {
+const freshDraft = (): Draft => ({ key: crypto.randomUUID(), sheet: '', notes: emptyNotes, returns: '', sameFault: '', looks: {} })
+
+/** What is typed so far. The address may name the job after which a unit came back: it is taken over with the first change, and leaves the address. */
+function useDraft() {
+  const [query, setQuery] = useSearchParams()
+  const asked = query.get('returns') ?? ''
+  const [takenOver, setTakenOver] = useState('')
+  const [fresh, setFresh] = useState(freshDraft)
+  const [kept, setKept, clear] = useKept<Draft | null>('take-in', null)
+  const draft = { ...fresh, ...kept, ...(asked !== '' && asked !== takenOver && { returns: asked }) }
+  const takeOver = () => {
+    if (asked === '') return
+    setTakenOver(asked)
+    setQuery({}, { replace: true })
+  }
+  const setDraft = (next: Draft) => {
+    setKept(next)
+    takeOver()
+  }
+  const reset = () => {
+    clear()
+    setFresh(freshDraft())
+    takeOver()
+  }
+  return { draft, setDraft, reset }
+}
+
+function Counter({ onTaken, identify, begin, sheets, prompts }: Props & { sheets: readonly Sheet[]; prompts: Prompt[]; onTaken: (job: Job) => void }) {
   const takeIn = useTakeIn()
-  const [fresh] = useState<Draft>(() => ({ key: crypto.randomUUID(), sheet: '', notes: emptyNotes }))
-  const [draft, setDraft, clearDraft] = useKept<Draft>('take-in', fresh)
+  const { draft, setDraft, reset } = useDraft()
   const [isTried, setTried] = useState(false)
   const missing = missingIn(draft)
+  const put = (part: Partial<Draft>) => setDraft({ ...draft, ...part })
   const submit = () => {
     setTried(true)
     if (missing) return
-    const onSuccess = (job: { tag: string }) => {
-      clearDraft()
-      onTaken(job.tag)
+    const onSuccess = (job: Job) => {
+      reset()
+      onTaken(job)
     }
     takeIn.mutate(bodyOf(draft), { onSuccess })
   }
@@ -83,8 +133,11 @@ function Counter({ onTaken, identify, sheets, prompts }: Props & { sheets: reado
           <h1 className="text-[1.55rem] font-bold">Take a unit in</h1>
           <p className="text-quiet">What you type stays in this browser until the unit has its tag. What is still open can be added later, before it goes to the bench.</p>
         </div>
-        <WhichUnit sheets={sheets} value={draft.sheet} isMissing={isTried && !draft.sheet} identify={identify} onChange={(sheet) => setDraft({ ...draft, sheet })} />
-        <IntakeFields notes={draft.notes} prompts={prompts} onChange={(next) => setDraft({ ...draft, notes: next })} />
+        {draft.returns && <CameBack tag={draft.returns} draft={draft} onChange={put} />}
+        <WhichUnit sheets={sheets} value={draft.sheet} isMissing={isTried && !draft.sheet} identify={identify} begin={begin} onChange={(sheet, looks = {}) => put({ sheet, looks })} />
+        <IntakeFields notes={draft.notes} prompts={prompts} sheetId={draft.sheet ? Number(draft.sheet) : undefined} onChange={(notes) => put({ notes })}>
+          <KnownOwner draft={draft} onChange={put} />
+        </IntakeFields>
         {takeIn.error && (
           <Notice tone="danger" title="Not taken in yet" role="alert">
             {takeIn.error.message}
@@ -99,42 +152,11 @@ function Counter({ onTaken, identify, sheets, prompts }: Props & { sheets: reado
           <Button kind="act" type="submit" disabled={takeIn.isPending}>
             {takeIn.isPending ? 'Writing…' : 'Take it in and make a tag'}
           </Button>
-          <Button kind="quiet" onClick={clearDraft}>
+          <Button kind="quiet" onClick={reset}>
             Clear the form
           </Button>
         </div>
       </div>
     </form>
-  )
-}
-
-interface UnitProps extends Pick<Props, 'identify'> {
-  sheets: readonly Sheet[]
-  value: string
-  isMissing: boolean
-  onChange: (sheet: string) => void
-}
-
-function WhichUnit({ sheets, value, isMissing, identify, onChange }: UnitProps) {
-  const [isLooking, setLooking] = useState(false)
-  return (
-    <Panel title="The unit">
-      <Choice
-        label="Which console lies on the counter?"
-        choices={sheets.map((s) => ({ id: String(s.id), label: sheetName(s) }))}
-        value={value}
-        onChange={onChange}
-        error={isMissing ? 'Choose the console. If none fits, it needs a drive sheet first.' : undefined}
-      />
-      <Button kind="quiet" className="mt-2 px-1!" onClick={() => setLooking(true)}>
-        Not sure which: find it by looking
-      </Button>
-      <Dialog title="Which drive is this?" open={isLooking} onClose={() => setLooking(false)} note="Answer what can be seen; open nothing that need not be opened.">
-        {identify((sheet) => {
-          onChange(String(sheet))
-          setLooking(false)
-        })}
-      </Dialog>
-    </Panel>
   )
 }

@@ -4,6 +4,8 @@ import { dataOf } from '@/api/problem'
 import type { Claim } from '@/api/types'
 import { percent } from '@/lib/words'
 import { Chip, Notice, Panel, Waiting } from '@/ui/panel'
+import { Page } from '@/ui/sub-nav'
+import { RecordNav } from './record-nav'
 
 const FAMILIES: Record<string, string> = { tray: 'Tray load', slot: 'Slot load', lid: 'Lid load' }
 const TONES = { holds: 'clear', 'does not hold': 'ember', 'too little to say': 'plain' } as const
@@ -14,12 +16,8 @@ export function ClaimsRegister() {
   const counted = [...(claims.data ?? [])].sort((a, b) => Number(b.counts.length > 0) - Number(a.counts.length > 0))
   const families = [...new Set(counted.map((c) => c.family))]
   return (
-    <div className="mat-grid h-full overflow-y-auto p-4 lg:p-6" role="region" aria-label="Claims register" tabIndex={0}>
-      <div className="mx-auto max-w-6xl space-y-4">
-        <div>
-          <h1 className="text-[1.55rem] font-bold">Claims register</h1>
-          <p className="max-w-[78ch] text-quiet">What the trade says, against what this shop’s own trials showed. A trial counts where one thing alone was changed. A rule that holds on one model need not hold on the next.</p>
-        </div>
+    <Page title="Claims register" lead="What the trade says, against what this shop’s own trials showed. A trial counts where one thing alone was changed. A rule that holds on one model need not hold on the next.">
+      <RecordNav />
         {claims.isPending && <Waiting what="Counting trials…" />}
         {claims.isError && (
           <Notice tone="danger" title="The register could not be fetched" role="alert">
@@ -42,8 +40,7 @@ export function ClaimsRegister() {
             </table>
           </Panel>
         ))}
-      </div>
-    </div>
+    </Page>
   )
 }
 

@@ -25,7 +25,7 @@ export function ShelfAway() {
                     </Link>
                     <span>
                       <b>{p.level_name}</b> of{' '}
-                      <Link to={`/bench/${p.owner_job}`} className="figures underline underline-offset-2">
+                      <Link to={`/bench/${p.owner_job}`} className="figures inline-flex min-h-11 min-w-11 items-center underline underline-offset-2">
                         {p.owner_job}
                       </Link>
                       , lies {p.place || 'nobody wrote where'}

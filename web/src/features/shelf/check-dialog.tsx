@@ -1,5 +1,5 @@
 import type { UseMutationResult } from '@tanstack/react-query'
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { BOUNDS } from '@/api/bounds'
 import { seen, text } from '@/lib/fields'
 import { functionWord, WORKS_OR_FAILS } from '@/lib/words'
@@ -13,7 +13,7 @@ interface Props {
 }
 
 const { unit } = BOUNDS.ChecksIn
-const CHECKS = z.object({ seen: seen().refine((told) => Object.keys(told).length > 0), unit: text(unit) })
+const CHECKS = z.object({ seen: seen().check(z.refine((told) => Object.keys(told).length > 0)), unit: text(unit) })
 
 /** What a part or donor was seen to do, and in which unit. What nobody tried stays untested. */
 export function CheckDialog({ title, functions, check, onClose }: Props) {

@@ -22,7 +22,7 @@ export function DonorPlan({ donor }: { donor: DonorDetail }) {
   const height = tops.at(-1)! + rowHeight(groups.at(-1)!.pieces.length)
   const said = donor.pieces.map((p) => `${p.level_name} ${p.gone ? 'gone' : stateOf(p)}`).join(', ')
   return (
-    <svg viewBox={`0 0 760 ${height}`} role="img" aria-label={`${donor.tag} pulled apart: ${said}.`} className="mx-auto block w-full max-w-4xl">
+    <svg viewBox={`0 0 760 ${height}`} role="img" aria-label={`${donor.tag} pulled apart: ${said}.`} className="mx-auto block w-full max-w-4xl min-w-[54rem]">
       {groups.map((g, n) => {
         const top = tops[n]!
         const tall = rowHeight(g.pieces.length)

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { BOUNDS } from '@/api/bounds'
 import { useMay } from '@/api/session'
 import type { DonorDetail } from '@/api/types'
@@ -40,6 +40,7 @@ function DonorView({ donor }: { donor: DonorDetail }) {
   const [open, setOpen] = useState<'check' | 'scrap' | Piece | null>(null)
   return (
     <Page
+      name={`Donor ${donor.tag}`}
       title={
         <>
           <span className="figures">{donor.tag}</span> donor <span className="figures">{donor.variant}</span>
@@ -67,7 +68,7 @@ function DonorView({ donor }: { donor: DonorDetail }) {
       }
     >
       {donor.is_scrapped && <Notice title="Thrown away">Nothing of it is offered any more. What was harvested keeps its origin.</Notice>}
-      <Panel>
+      <Panel className="overflow-x-auto">
         <DonorPlan donor={donor} />
       </Panel>
       <Panel title="Piece by piece">

@@ -88,7 +88,7 @@ function PartsTable({ parts }: { parts: Part[] }) {
             {parts.map((p) => (
               <tr key={p.tag} className="border-t border-line align-top">
                 <th scope="row" className="py-0.5 pr-3 font-normal">
-                  <Link to={`/shelf/parts/${p.tag}`} className="figures inline-flex min-h-11 items-center font-semibold underline underline-offset-2">
+                  <Link to={`/shelf/parts/${p.tag}`} className="figures inline-flex min-h-11 min-w-11 items-center font-semibold underline underline-offset-2">
                     {p.tag}
                   </Link>
                 </th>

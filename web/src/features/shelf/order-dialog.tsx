@@ -1,11 +1,11 @@
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { BOUNDS } from '@/api/bounds'
 import { today } from '@/lib/dates'
 import { amount, day, whole, words } from '@/lib/fields'
 import { moneySign } from '@/lib/money'
 import { FieldsDialog, TextInput } from '@/ui/form-dialog'
 import { KIND, KindFields, noKind, type KindStart } from './kind-fields'
-import { useOrder } from './shelf-queries'
+import { useOrder, useSuppliers } from './shelf-queries'
 
 const { supplier } = BOUNDS.OrderIn
 const ORDER = z.object({ ...KIND, supplier: words(supplier), packs: whole(), pack_size: whole(), pack_cents: amount(), ordered_on: day() })
@@ -13,6 +13,7 @@ const ORDER = z.object({ ...KIND, supplier: words(supplier), packs: whole(), pac
 /** An order, in packs. */
 export function OrderDialog({ start = noKind, onClose }: { start?: KindStart; onClose: () => void }) {
   const order = useOrder()
+  const known = useSuppliers().data ?? []
   return (
     <FieldsDialog
       title="Write an order down"
@@ -26,7 +27,7 @@ export function OrderDialog({ start = noKind, onClose }: { start?: KindStart; on
       onClose={onClose}
     >
       <KindFields />
-      <TextInput name="supplier" label="From whom" maxLength={supplier.maxLength} />
+      <TextInput name="supplier" label="From whom" hint={known.length > 0 ? `Known: ${known.join(', ')}. Another name is a new supplier.` : undefined} list={known} maxLength={supplier.maxLength} />
       <div className="grid gap-3 sm:grid-cols-4">
         <TextInput name="packs" label="Packs" inputMode="numeric" />
         <TextInput name="pack_size" label="Pieces in a pack" inputMode="numeric" />

@@ -11,6 +11,7 @@ import { PrintLabels } from '@/ui/labels'
 import { Chip, Notice, Panel } from '@/ui/panel'
 import { Page } from '@/ui/sub-nav'
 import { CheckDialog } from './check-dialog'
+import { CorrectDialog } from './correct-dialog'
 import { FunctionMarks, Health, statesOf } from './health'
 import { MinimumForm } from './minimum-form'
 import { ScrapDialog } from './scrap-dialog'
@@ -31,17 +32,18 @@ function PartView({ part }: { part: PartDetail }) {
   const may = useMay('shelf')
   const check = useCheckPart(part.tag)
   const scrap = useScrap(part.tag)
-  const [open, setOpen] = useState<'check' | 'scrap' | null>(null)
+  const [open, setOpen] = useState<'check' | 'scrap' | 'correct' | null>(null)
   const isOwners = part.owner_job !== ''
   return (
     <Page
+      name={`Part ${part.tag}`}
       title={
         <>
           <span className="figures">{part.tag}</span> {part.name}
         </>
       }
       lead={
-        <Link to="/shelf" className="underline underline-offset-2">
+        <Link to="/shelf" className="inline-flex min-h-11 min-w-11 items-center underline underline-offset-2">
           The shelf
         </Link>
       }
@@ -49,6 +51,7 @@ function PartView({ part }: { part: PartDetail }) {
         <>
           <PrintLabels tags={[part.tag]}>Print its label</PrintLabels>
           {may && <Button onClick={() => setOpen('check')}>Write down what it does</Button>}
+          {may && !isOwners && <Button onClick={() => setOpen('correct')}>Put right</Button>}
           {may && part.count > 0 && (
             <Button kind="quiet" onClick={() => setOpen('scrap')}>
               Throw away
@@ -59,7 +62,7 @@ function PartView({ part }: { part: PartDetail }) {
     >
       {isOwners && (
         <Notice tone="brass" title={`Belongs to the owner of ${part.owner_job}`}>
-          {part.away_since ? 'It is out of its unit, and goes back before the unit does. It is never stock.' : 'It is back in its unit.'} <Link to={`/bench/${part.owner_job}`}>Open {part.owner_job}</Link>
+          {part.away_since ? 'It is out of its unit, and goes back before the unit does. It is never stock.' : 'It is back in its unit.'} <Link className="inline-flex min-h-11 items-center underline underline-offset-2" to={`/bench/${part.owner_job}`}>Open {part.owner_job}</Link>
         </Notice>
       )}
       <div className="grid gap-4 md:grid-cols-[minmax(0,1fr)_11rem]">
@@ -74,6 +77,7 @@ function PartView({ part }: { part: PartDetail }) {
       <Fits part={part} />
       <Trail part={part} />
       {open === 'check' && <CheckDialog title={`What does ${part.tag} do?`} functions={part.functions} check={check} onClose={() => setOpen(null)} />}
+      {open === 'correct' && <CorrectDialog part={part} onClose={() => setOpen(null)} />}
       {open === 'scrap' && <ScrapDialog title={`Throw ${part.tag} away`} most={part.count} error={scrap.error} isBusy={scrap.isPending} onScrap={(count, why) => scrap.mutate({ count, why }, { onSuccess: () => setOpen(null) })} onClose={() => setOpen(null)} />}
     </Page>
   )
@@ -119,7 +123,7 @@ function Facts({ part }: { part: PartDetail }) {
         <>
           <dt className="text-quiet">Out of</dt>
           <dd>
-            <Link to={`/shelf/donors/${part.origin}`} className="figures underline underline-offset-2">
+            <Link to={`/shelf/donors/${part.origin}`} className="figures inline-flex min-h-11 min-w-11 items-center underline underline-offset-2">
               {part.origin}
             </Link>
           </dd>
@@ -145,7 +149,7 @@ function Holders({ holders }: Pick<PartDetail, 'holders'>) {
         {holders.map((h) => (
           <span key={h.job + h.at} className="block">
             for{' '}
-            <Link to={`/bench/${h.job}`} className="figures underline underline-offset-2">
+            <Link to={`/bench/${h.job}`} className="figures inline-flex min-h-11 min-w-11 items-center underline underline-offset-2">
               {h.job}
             </Link>{' '}
             by {h.by}, {dayOf(h.at)}
@@ -160,12 +164,12 @@ function Fits({ part }: { part: PartDetail }) {
   const fits = part.fits.filter((f) => f.verdict !== 'unknown' && f.source !== 'both sheets')
   const cannot = part.fits.filter((f) => f.source === 'both sheets').map((f) => f.variant)
   return (
-    <Panel title="Where it fits" aside={<Link className="underline underline-offset-2" to={`/drives/fits?level=${part.level}&code=${encodeURIComponent(part.code)}`}>Look closer, or correct it</Link>}>
+    <Panel title="Where it fits" aside={<Link className="inline-flex min-h-11 min-w-11 items-center underline underline-offset-2" to={`/drives/fits?level=${part.level}&code=${encodeURIComponent(part.code)}`}>Look closer, or correct it</Link>}>
       {fits.length === 0 && <p className="text-quiet">No sheet and nobody names this part: it is not offered to any job.</p>}
       <ul className="divide-y divide-line">
         {fits.map((f) => (
           <li key={f.variant} className="py-1.5">
-            <Link to={`/drives/${f.variant}`} className="figures font-semibold underline underline-offset-2">
+            <Link to={`/drives/${f.variant}`} className="figures font-semibold inline-flex min-h-11 min-w-11 items-center underline underline-offset-2">
               {f.variant}
             </Link>{' '}
             <Chip tone={f.verdict === 'no' ? 'danger' : f.verdict === 'fits' || f.verdict === 'transfers' ? 'clear' : 'brass'}>{f.verdict_name}</Chip> {f.reasons.join('; ')}

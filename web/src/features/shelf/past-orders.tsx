@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import type { components } from '@/api/schema'
 import { dayOf } from '@/lib/dates'
 import { day } from '@/lib/fields'

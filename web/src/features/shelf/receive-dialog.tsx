@@ -1,5 +1,5 @@
 import { useNavigate } from 'react-router'
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { BOUNDS } from '@/api/bounds'
 import { amount, one, text, whole } from '@/lib/fields'
 import { moneySign } from '@/lib/money'

@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { BOUNDS } from '@/api/bounds'
 import { whole, words } from '@/lib/fields'
 import { FieldsDialog, TextInput } from '@/ui/form-dialog'

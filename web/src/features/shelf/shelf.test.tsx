@@ -169,7 +169,7 @@ describe('a donor', () => {
 describe('wanted, coming, away', () => {
   const wanted: Wanted = {
     short: [{ level: 'switch', code: 'VK-1', name: 'Lever switch', here: 5, coming: 0, least: 8 }],
-    scarce: [{ level_name: 'Bare pickup', here: 1, wanted: 2, given: [{ job: 'K-0104', piece: 'P-0001', reason: 'promised in 4 days' }], waits: [{ job: 'K-0114', promised_on: null }], next_tag: '', next_days: 7 }],
+    scarce: [{ level: 'pickup', level_name: 'Bare pickup', here: 1, wanted: 2, given: [{ job: 'K-0104', piece: 'P-0001', reason: 'promised in 4 days' }], waits: [{ job: 'K-0114', promised_on: null }], next_tag: '', next_days: 7 }],
   }
 
   test('who gets the scarce part stands with its reason, and who waits with for what', async () => {

@@ -23,7 +23,7 @@ export function ShelfWanted() {
           <>
             {found.scarce.length === 0 && <Notice title="No open job waits for a part">A job waits once a repair with a part is proposed, until a part is taken for it.</Notice>}
             {found.scarce.map((s) => (
-              <ScarcePanel key={s.level_name} scarce={s} />
+              <ScarcePanel key={s.level} scarce={s} onOrder={may ? () => setOrdering({ level: s.level, code: '', name: '' }) : undefined} />
             ))}
             <Panel title="Run low" aside="orders on their way counted">
               {found.short.length === 0 && <p className="text-quiet">Nothing is below what there should be at least.</p>}
@@ -49,7 +49,7 @@ export function ShelfWanted() {
   )
 }
 
-function ScarcePanel({ scarce: s }: { scarce: Wanted['scarce'][number] }) {
+function ScarcePanel({ scarce: s, onOrder }: { scarce: Wanted['scarce'][number]; onOrder: (() => void) | undefined }) {
   const next = s.next_tag ? `${s.next_tag} is expected in about ${Math.round(s.next_days)} days` : `nothing is ordered; a new order takes about ${Math.round(s.next_days)} days`
   return (
     <Panel
@@ -78,6 +78,11 @@ function ScarcePanel({ scarce: s }: { scarce: Wanted['scarce'][number] }) {
             ))}
           </ul>
         </>
+      )}
+      {s.waits.length > 0 && onOrder && (
+        <Button className="mt-2" onClick={onOrder}>
+          Order one
+        </Button>
       )}
       {s.waits.length > 0 && (
         <ul className="mt-1 divide-y divide-line border-t border-line">

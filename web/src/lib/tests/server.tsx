@@ -30,7 +30,7 @@ export function serve(answers: Record<string, Answer>): Sent[] {
     if (request.method !== 'GET') sent.push(one)
     const told = answers[`${request.method} ${pathname}`]
     if (told === undefined) throw new TypeError('network')
-    const answer = typeof told === 'function' ? (told as (sent: Sent) => unknown)(one) : told
+    const answer = await (typeof told === 'function' ? (told as (sent: Sent) => unknown)(one) : told)
     if (answer instanceof Refusal)
       return new Response(JSON.stringify({ status: answer.status, code: 'invalid', title: answer.title, params: answer.params }), { status: answer.status, headers: { 'Content-Type': 'application/problem+json' } })
     return new Response(JSON.stringify(answer), { headers: { 'Content-Type': 'application/json' } })

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import type { Quote } from '@/api/types'
 import { useMay } from '@/api/session'
 import { dayOf, timeOf } from '@/lib/dates'
@@ -13,13 +13,17 @@ import { Levels } from '../parts/levels'
 import { BeforeOrdering } from './before-ordering'
 import { EndDialog } from './end-dialog'
 
+const OwnerPagePanel = lazy(async () => ({ default: (await import('./owner-page')).OwnerPagePanel }))
+
 /** What is proposed, what it costs and how likely it helps; and what the owner said. */
 export function AgreeMat() {
   const { job } = useBench()
   const { agree } = job
+  const mayAgree = useMay('agree')
   const over = agree.proposal ? agree.proposal.total_cents - agree.agreed_cents : 0
   return (
     <>
+      <OwnerAsks />
       <Panel title="Proposed to the owner">
         {agree.proposal && (
           <>
@@ -55,6 +59,11 @@ export function AgreeMat() {
         )}
       </Panel>
       <Consent key={job.version} over={over} />
+      {mayAgree && (
+        <Suspense>
+          <OwnerPagePanel />
+        </Suspense>
+      )}
       <Offers />
       <BeforeOrdering />
       <Panel title="Levels compared">
@@ -62,6 +71,17 @@ export function AgreeMat() {
       </Panel>
       <Gate backTo={['isolate']} />
     </>
+  )
+}
+
+/** What the owner wrote besides yes and no waits for somebody of the shop. */
+function OwnerAsks() {
+  const { job } = useBench()
+  if (!job.owner_asks) return null
+  return (
+    <Notice tone="brass" title={job.owner_asks} role="status">
+      Answer it by another proposal, or tell the owner and write that down under Owner and papers.
+    </Notice>
   )
 }
 

@@ -1,12 +1,18 @@
 import { createContext, useContext } from 'react'
 import type { Job } from '@/api/types'
-import type { Send } from './job-writes'
+import type { Ask, Send } from './job-writes'
 
 export interface Bench {
   job: Job
   send: Send
   isBusy: boolean
   mayWork: boolean
+  /** Opens what measures, for a question of the drive. */
+  measure: (question: string) => void
+  /** Opens the mat: the unit step by step, every screw in its place; to put it back, or as the stage asks. */
+  openMat: (of?: { isBack: boolean }) => void
+  /** What is on its way to the server, first to last. */
+  onTheWay: readonly { ask: Ask; says: string }[]
 }
 
 export const BenchContext = createContext<Bench | null>(null)

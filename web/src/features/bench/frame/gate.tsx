@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Button } from '@/ui/button'
 import { TextField } from '@/ui/field'
+import { Bar } from './bar'
 import { useBench } from './bench-context'
 import { useMatKeys } from './mat-keys'
 
@@ -11,14 +12,17 @@ export function Gate({ backTo = [] }: { backTo?: readonly string[] }) {
   const says = job.stage === 'hand_back' ? 'Hand it over, close the job' : `Go on to ${job.next_stage}`
   const go = () => send({ do: 'advance', stage: job.stage }, says)
   const { hasEnter } = useMatKeys('gate', { Enter: isOpen ? go : undefined })
+  const onward = (
+    <Button kind="act" className={hasEnter ? 'min-h-14! text-[1.25rem]' : ''} hotkey={hasEnter ? 'Enter' : undefined} onClick={go} disabled={isBusy}>
+      {says}
+    </Button>
+  )
   return (
     <section aria-label="Going on" className="flex flex-wrap items-start justify-between gap-3 rounded-xl border border-line bg-paper/85 px-4 py-3">
       {isOpen ? (
         <>
           <p className="py-2">Everything that this stage needs is there.</p>
-          <Button kind="act" hotkey={hasEnter ? 'Enter' : undefined} onClick={go} disabled={isBusy}>
-            {says}
-          </Button>
+          {hasEnter ? <Bar>{onward}</Bar> : onward}
         </>
       ) : (
         <div>
@@ -42,7 +46,7 @@ function GoBack({ to }: { to: readonly string[] }) {
   if (!mayWork) return null
   return (
     <details className="w-full">
-      <summary className="w-fit text-quiet underline underline-offset-2">Go back a stage</summary>
+      <summary className="min-h-11 w-fit content-center text-quiet underline underline-offset-2">Go back a stage</summary>
       <div className="mt-2 flex flex-wrap items-end gap-2">
         <div className="min-w-64 flex-1">
           <TextField label="Why?" value={why} maxLength={120} onChange={(e) => setWhy(e.target.value)} />

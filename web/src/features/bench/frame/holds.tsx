@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { BOUNDS } from '@/api/bounds'
 import { useWhoName } from '@/api/session'
 import type { Job } from '@/api/types'

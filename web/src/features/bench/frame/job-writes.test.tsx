@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { act, renderHook, waitFor } from '@testing-library/react'
 import type { ReactNode } from 'react'
 import { beforeEach, expect, test, vi } from 'vitest'
+import { kept } from '@/lib/kept'
 import { useJobWrites } from './job-writes'
 
 const TAG = 'K-0107'
@@ -50,6 +51,53 @@ test('a second tap while the first is on its way is the same tap', async () => {
   remark()
   remark()
   await waitFor(() => expect(result.current.pending).toBeNull())
+  expect(sent).toHaveLength(1)
+})
+
+const answer = (question: string) => ({ do: 'answer' as const, question, outcome: 'yes', source: 'bench' as const })
+
+test('answers to other questions wait in their order, each on the version that the one before it made', async () => {
+  answers = [written(8), written(9), written(10)]
+  const { result } = bench()
+  act(() => {
+    for (const q of ['power', 'power', 'spins', 'sled', 'spins']) result.current.send(answer(q), q)
+  })
+  expect(result.current.onTheWay.map((w) => w.says)).toEqual(['power', 'spins', 'sled'])
+  await waitFor(() => expect(result.current.onTheWay).toEqual([]))
+  expect(sent).toMatchObject([{ version: 7, ask: answer('power') }, { version: 8, ask: answer('spins') }, { version: 9, ask: answer('sled') }])
+})
+
+test('what waits survives a reload, goes out in its order, and counts as not sent', async () => {
+  answers = [new TypeError('down')]
+  const first = bench()
+  act(() => ['power', 'spins', 'sled'].forEach((q) => first.result.current.send(answer(q), q)))
+  await waitFor(() => expect(first.result.current.waits).not.toBe(''))
+  expect(kept.unsent('bram')).toEqual(['power', 'spins', 'sled'])
+  first.unmount()
+  answers = [written(8), written(9), written(10)]
+  const { result } = bench()
+  await waitFor(() => expect(result.current.onTheWay).toEqual([]))
+  expect(sent.slice(1).map((s) => s.ask)).toMatchObject([answer('power'), answer('spins'), answer('sled')])
+  expect(localStorage.length).toBe(0)
+})
+
+test('what waited behind a write that had arrived goes out after a reload; left out, the next one goes on', async () => {
+  localStorage.setItem(`spindle:queue:bram:${TAG}`, JSON.stringify([{ ask: answer('spins'), says: 'spins' }, { ask: answer('sled'), says: 'sled' }]))
+  answers = [new TypeError('down'), written(9)]
+  const { result } = bench()
+  await waitFor(() => expect(result.current.waits).not.toBe(''))
+  act(() => result.current.giveUp())
+  await waitFor(() => expect(result.current.onTheWay).toEqual([]))
+  expect(sent.map((s) => s.ask)).toMatchObject([answer('spins'), answer('sled')])
+})
+
+test('what waited behind a refusal is not sent, and is said', async () => {
+  answers = [json(409, { status: 409, code: 'not_now', title: 'Mains out.', params: {} })]
+  const { result } = bench()
+  act(() => {
+    for (const q of ['power', 'spins']) result.current.send(answer(q), `${q}: yes`)
+  })
+  await waitFor(() => expect(result.current.problem?.title).toBe('Mains out. Not sent after it: spins: yes.'))
   expect(sent).toHaveLength(1)
 })
 

@@ -1,11 +1,12 @@
 import { queryOptions, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { client } from '@/api/client'
 import { dataOf, NoAnswerError, ProblemError, type Problem } from '@/api/problem'
 import type { components } from '@/api/schema'
 import { useWho } from '@/api/session'
 import type { Job } from '@/api/types'
 import { boxOf, kept, useKept } from '@/lib/kept'
+import { useQueue } from './queue'
 
 /** Everything that can be asked of a job, told apart by `do`. */
 export type Ask = components['schemas']['AskIn']['ask']
@@ -37,7 +38,8 @@ const jobQuery = (tag: string) =>
 export const useJob = (tag: string) => useQuery(jobQuery(tag))
 
 /** What came of sending: done, or why not. */
-type Sent = { job: Job } | { waits: string } | { again: true } | Omit<Conflict, 'pending'> | { problem: Problem }
+type Refused = Omit<Conflict, 'pending'> | { problem: Problem }
+type Sent = { job: Job } | { waits: string } | { again: true } | Refused
 
 async function sent(tag: string, { ask, key, version }: Pending): Promise<Sent> {
   try {
@@ -82,16 +84,16 @@ function useRetries(isWaiting: boolean, tries: { readonly current: number }, aga
   }, [isWaiting, tries, again])
 }
 
-export function useJobWrites(tag: string) {
+/** What was given after something that was not written goes with it: it is said, so that it can be given again. */
+const withRest = (says: string, left: readonly string[]): string => (left.length === 0 ? says : `${says} Not sent after it: ${left.join('; ')}.`)
+
+/** One write on its way at a time, kept in this person's box until it is answered; `onWritten` hears when it was. */
+function useDelivery(tag: string, box: string, refuse: (came: Refused, write: Pending) => void, onWritten: () => void) {
   const cache = useQueryClient()
-  const who = useWho()
   const [pending, setPending] = useState<Pending | null>(null)
   const [waits, setWaits] = useState('')
-  const [problem, setProblem] = useState<Problem | null>(null)
-  const [conflict, setConflict, dropConflict] = useKept<Conflict | null>(boxOf('conflict', who, tag), null)
   const underway = useRef<Pending | null>(null)
   const tries = useRef(0)
-  const box = boxOf('outbox', who, tag)
 
   const settle = useCallback(() => {
     underway.current = null
@@ -112,40 +114,79 @@ export function useJobWrites(tag: string) {
         setWaits(came.waits)
         return
       }
-      settle()
-      if ('job' in came) {
-        await cache.cancelQueries({ queryKey: ['job', tag] }) // a read that began before the write would put the former job back
-        cache.setQueryData(['job', tag], came.job)
-        void cache.invalidateQueries({ queryKey: ['day'], refetchType: 'none' })
-      } else if ('changed' in came) {
-        setConflict({ changed: came.changed, version: came.version, pending: write })
-        await cache.fetchQuery({ ...jobQuery(tag), staleTime: 0 })
-      } else setProblem(came.problem)
+      if (!('job' in came)) {
+        settle()
+        return refuse(came, write)
+      }
+      await cache.cancelQueries({ queryKey: ['job', tag] }) // a read that began before the write would put the former job back
+      cache.setQueryData(['job', tag], came.job)
+      settle() // only now: the next answer goes out on this version
+      void cache.invalidateQueries({ queryKey: ['day'], refetchType: 'none' })
+      onWritten()
     },
-    [box, cache, setConflict, settle, tag],
+    [box, cache, onWritten, refuse, settle, tag],
   )
 
   const again = useCallback(() => {
     if (underway.current) void deliver(underway.current)
   }, [deliver])
 
-  useLeftOver(box, who, underway, deliver)
   useRetries(waits !== '', tries, again)
+  return { pending, waits, underway, settle, deliver, again }
+}
+
+export function useJobWrites(tag: string) {
+  const cache = useQueryClient()
+  const who = useWho()
+  const queue = useQueue(boxOf('queue', who, tag))
+  const [problem, setProblem] = useState<Problem | null>(null)
+  const [conflict, setConflict, dropConflict] = useKept<Conflict | null>(boxOf('conflict', who, tag), null)
+  const box = boxOf('outbox', who, tag)
+  const onward = useRef<() => void>(() => undefined)
+
+  const refuse = useCallback(
+    (came: Refused, write: Pending) => {
+      const left = queue.drop()
+      if ('problem' in came) return setProblem({ ...came.problem, title: withRest(came.problem.title, left) })
+      setConflict({ changed: came.changed, version: came.version, pending: { ...write, says: withRest(write.says, left) } })
+      void cache.fetchQuery({ ...jobQuery(tag), staleTime: 0 })
+    },
+    [cache, queue, setConflict, tag],
+  )
+  const onWritten = useCallback(() => onward.current(), [])
+  const { pending, waits, underway, settle, deliver, again } = useDelivery(tag, box, refuse, onWritten)
+  useLeftOver(box, who, underway, deliver)
 
   const send: Send = useCallback(
     (ask, says) => {
+      if (underway.current) return queue.add(ask, says, underway.current) // a second tap while the first is on its way is the same tap
       const job = cache.getQueryData<Job>(['job', tag])
-      if (underway.current || !job) return // a second tap while the first is on its way is the same tap
       setProblem(null)
-      void deliver({ ask, key: crypto.randomUUID(), version: job.version, says })
+      if (job) void deliver({ ask, key: crypto.randomUUID(), version: job.version, says })
     },
-    [cache, deliver, tag],
+    [cache, deliver, queue, tag, underway],
   )
+  useEffect(() => {
+    onward.current = () => {
+      const next = queue.next()
+      if (next) send(next.ask, next.says)
+    }
+  }, [queue, send])
+
+  const isLoaded = useQuery({ ...jobQuery(tag), enabled: false }).data !== undefined
+  useEffect(() => {
+    if (isLoaded && kept.read(box) === null && !underway.current) onward.current() // what waited behind a write that had arrived before a reload
+  }, [box, isLoaded, underway])
+  const giveUp = () => {
+    settle()
+    onward.current()
+  }
 
   const resend = useCallback(() => {
     dropConflict()
     if (conflict && !underway.current) void deliver({ ...conflict.pending, key: crypto.randomUUID(), version: conflict.version })
-  }, [conflict, deliver, dropConflict])
+  }, [conflict, deliver, dropConflict, underway])
 
-  return { send, pending, waits, again, giveUp: settle, problem, clearProblem: () => setProblem(null), conflict, resend, leaveOut: dropConflict }
+  const onTheWay = useMemo(() => [...(pending ? [pending] : []), ...queue.shown], [pending, queue.shown])
+  return { send, pending, onTheWay, waits, again, giveUp, problem, clearProblem: () => setProblem(null), conflict, resend, leaveOut: dropConflict }
 }

@@ -4,6 +4,7 @@ import type { Keys } from '@/lib/use-keys'
 import { percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
+import { Bar } from './bar'
 import { useBench } from './bench-context'
 import { isOff, MainsButton, MAINS_IS, useMains } from './mains'
 import { useMatKeys } from './mat-keys'
@@ -15,12 +16,14 @@ interface Props {
   previews?: AnswerPreview[]
   /** What goes along with the answer: a time to play. */
   more?: { seconds?: number }
+  /** What else there is to say of why it is asked; it stands with what each answer would do. */
+  aside?: string
   /** They stand in a dialog, and have the keys as long as it is open. */
   inDialog?: boolean
 }
 
 /** The answers of a question, each with its number key. None is preselected, coloured or favoured. */
-export function Answers({ question, before, previews, more = {}, inDialog = false }: Props) {
+export function Answers({ question, before, previews, more = {}, aside = '', inDialog = false }: Props) {
   const { job, send, isBusy, mayWork } = useBench()
   const [showsPreview, setShowsPreview] = useState(false)
   const setMains = useMains()
@@ -38,39 +41,63 @@ export function Answers({ question, before, previews, more = {}, inDialog = fals
     if (previews) keys.w = () => setShowsPreview((on) => !on)
   }
   useMatKeys('answers', keys, { inDialog })
-  return (
-    <div>
+  const answers = (
+    <>
       {isBlocked && mayWork && (
-        <div className="mb-2.5 flex w-fit flex-wrap items-center gap-3 rounded-lg border border-brass/45 bg-brass-soft py-1 pr-1 pl-3">
+        <div className="mb-2 flex w-fit flex-wrap items-center gap-3 rounded-lg border border-brass/45 bg-brass-soft py-1 pr-1 pl-3">
           <span className="font-semibold">
             This needs the mains {needed}; it is {MAINS_IS[job.power]}.
           </span>
           <MainsButton to={needed} hotkey="Enter" />
         </div>
       )}
-      <div className="flex flex-wrap gap-2" role="group" aria-label={`Answers: ${question.ask}`}>
+      <div className="flex flex-wrap gap-2" role="group" aria-label={`Answers: ${question.ask}`} aria-busy={isBusy}>
         {question.outcomes.map((o, n) => (
-          <Button key={o.id} kind="answer" hotkey={String(n + 1)} disabled={isBusy || isBlocked || !mayWork} onClick={() => give(o.id, o.label)}>
+          <Button key={o.id} kind="answer" hotkey={String(n + 1)} disabled={isBlocked || !mayWork} onClick={() => give(o.id, o.label)}>
             {o.label}
           </Button>
         ))}
-        <Button kind="answer" hotkey="0" disabled={isBusy || !mayWork} onClick={() => give('cant_tell', "Can't tell")}>
-          Can&apos;t tell
-        </Button>
+        <span className="ml-auto flex flex-wrap gap-2">
+          {!inDialog && <MeasureIt question={question.id} />}
+          <Button kind="answer" hotkey="0" disabled={!mayWork} onClick={() => give('cant_tell', "Can't tell")}>
+            Can&apos;t tell
+          </Button>
+        </span>
       </div>
-      {previews && (
-        <div className="mt-2.5">
-          <button type="button" className="min-h-7 text-tiny text-quiet underline underline-offset-2" aria-expanded={showsPreview} onClick={() => setShowsPreview(!showsPreview)}>
-            What each answer would do (W)
-          </button>
-          {showsPreview && <Previews previews={previews} />}
-        </div>
-      )}
+    </>
+  )
+  return (
+    <div>
+      {inDialog ? answers : <Bar>{answers}</Bar>}
+      {previews && <Previews previews={previews} aside={aside} isShown={showsPreview} onFlip={() => setShowsPreview(!showsPreview)} />}
     </div>
   )
 }
 
-function Previews({ previews }: { previews: AnswerPreview[] }) {
+/** Where a meter or a calculator of the bench can speak to it. */
+function MeasureIt({ question }: { question: string }) {
+  const { job, mayWork, measure } = useBench()
+  if (!mayWork || !job.measurable.includes(question)) return null
+  return (
+    <Button className="min-h-14!" hotkey="M" onClick={() => measure(question)}>
+      Measure it
+    </Button>
+  )
+}
+
+function Previews({ previews, aside, isShown, onFlip }: { previews: AnswerPreview[]; aside: string; isShown: boolean; onFlip: () => void }) {
+  return (
+    <>
+      <button type="button" className="min-h-11 text-quiet underline underline-offset-2" aria-expanded={isShown} onClick={onFlip}>
+        {aside ? 'Why, and what each answer would do (W)' : 'What each answer would do (W)'}
+      </button>
+      {isShown && aside && <p className="mb-2 max-w-[70ch]">{aside}</p>}
+      {isShown && <PreviewTable previews={previews} />}
+    </>
+  )
+}
+
+function PreviewTable({ previews }: { previews: AnswerPreview[] }) {
   return (
     <table className="mt-1 w-full text-left">
       <thead className="text-tiny text-quiet">
@@ -101,7 +128,7 @@ export function Cautions({ cautions }: { cautions: Question['cautions'] }) {
   if (cautions.length === 0) return null
   return (
     <details className="mb-2.5">
-      <summary className="flex flex-wrap gap-1.5">
+      <summary className="flex min-h-11 flex-wrap items-center gap-1.5">
         {cautions.map((c) => (
           <Chip key={c.id} tone="brass" className="text-[0.9rem]!">
             {c.short}

@@ -18,7 +18,7 @@ interface Props {
   onPart: () => void
 }
 
-/** Where the fault sits, and what to do next. On a narrow screen the next move comes first. */
+/** What to do next, where the fault sits, and the rest, in this order at every width. */
 export function IsolateMat({ plan, onTrial, onPart }: Props) {
   const { job } = useBench()
   const { diagnosis } = job
@@ -33,28 +33,27 @@ export function IsolateMat({ plan, onTrial, onPart }: Props) {
   const findings = job.tape.filter((l) => l.weighs && !l.struck_by).length
   return (
     <MatKeys enter={isProposed && job.missing.length === 0 ? 'gate' : shown?.kind === 'ask' ? 'answers' : 'move'}>
-    <div className="flex flex-col gap-4">
-      <section className="rounded-xl border border-line bg-paper max-xl:order-1 xl:grid xl:grid-cols-[minmax(0,25rem)_minmax(0,1fr)]">
-        <div className="p-3.5 max-xl:mx-auto max-xl:max-w-[27rem] xl:border-r xl:border-line">
-          <h2 className="mb-2 font-bold">Where the fault sits, in percent</h2>
-          {plan(job.drive, diagnosis.parts)}
+      <p className="sr-only" aria-live="polite">
+        {shown && `Next move: ${shown.title}`}
+      </p>
+      <Notices />
+      {shown && <NextMove key={shown.id} move={shown} isFirst={shown === first} onTrial={onTrial} onDeeper={(m) => { setDeeper(m); setPicked(m.id) }} />}
+      {isProposed && <Gate backTo={['fault_seen']} />}
+      <section aria-label="Where the fault sits" className="rounded-xl border border-line bg-paper xl:grid xl:grid-cols-[minmax(0,29.5rem)_minmax(0,1fr)]">
+        <div className="overflow-x-auto p-3 xl:border-r xl:border-line">
+          <h2 className="mb-1.5 font-bold">Where the fault sits, in percent</h2>
+          <div className="mx-auto w-[28.5rem]">{plan(job.drive, diagnosis.parts)}</div>
         </div>
         <Suspects diagnosis={diagnosis} findings={findings} />
       </section>
-      <Notices />
-      {isProposed && <Gate backTo={['fault_seen']} />}
-      {shown && <NextMove key={shown.id} move={shown} isFirst={shown === first} onTrial={onTrial} onDeeper={(m) => { setDeeper(m); setPicked(m.id) }} />}
       <div className="grid gap-3 md:grid-cols-3">
         {beside.map((m) => (
           <Alternative key={m.id} move={m} onPick={() => setPicked(m.id)} />
         ))}
       </div>
-      <div className="space-y-4 max-xl:order-2">
-        <Barred />
-        <Beside onTrial={onTrial} onPart={onPart} />
-        {!isProposed && <Gate backTo={['fault_seen']} />}
-      </div>
-    </div>
+      <Barred />
+      <Beside onTrial={onTrial} onPart={onPart} />
+      {!isProposed && <Gate backTo={['fault_seen']} />}
     </MatKeys>
   )
 }

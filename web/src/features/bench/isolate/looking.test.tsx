@@ -208,3 +208,12 @@ describe('isolating', () => {
     expect(send.mock.calls[0]?.[0]).toMatchObject({ line: 9 })
   })
 })
+
+test.each([
+  [['spins'], true, 1],
+  [['belt_look'], true, 0],
+  [['spins'], false, 0],
+])('a question that can be measured (%s, may work: %s) says so', (measurable, mayWork, count) => {
+  onBench(<Answers question={entry('spins').question} />, jobOf({ measurable }), { mayWork })
+  expect(screen.queryAllByRole('button', { name: 'Measure it' })).toHaveLength(count)
+})

@@ -1,14 +1,18 @@
 import { useState } from 'react'
 import type { Move } from '@/api/types'
 import { money } from '@/lib/money'
+import { useKeys } from '@/lib/use-keys'
 import { cures, minutes, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 import { EndDialog } from '../agree/end-dialog'
+import { Bar } from '../frame/bar'
 import { Deeper } from './deeper'
 import { DEPTHS } from '../frame/depths'
 import { useMatKeys } from '../frame/mat-keys'
+import { SheetSays } from '../frame/sheet-says'
+import { useHeld } from '../frame/use-held'
 import { Answers, Cautions } from '../frame/question-panel'
 import type { Question } from '../frame/types'
 
@@ -23,23 +27,57 @@ interface Props {
 export function NextMove({ move, isFirst, onTrial, onDeeper }: Props) {
   const { job } = useBench()
   const { diagnosis } = job
+  const heading = useHeld()
+  const [why, more] = move.kind === 'ask' ? [tells(move), move.why] : inOne(move.why)
   return (
     <section aria-label="Next move" className="relative rounded-xl border-[1.5px] border-ink bg-paper px-4.5 pt-5 pb-4">
       <p className="absolute -top-3 left-4 rounded-md bg-ink px-2.5 py-0.5 text-[0.9rem] font-bold text-paper">
         {isFirst ? (diagnosis.is_tie ? 'Next move: this or the first beside it' : 'Next move') : 'Instead'}
       </p>
-      <h2 className="text-[1.32rem] leading-tight font-bold">{move.title}</h2>
-      {move.how && <p className="mt-1 max-w-[70ch]">{move.how}</p>}
-      <p className="mt-1 max-w-[78ch] text-quiet">{move.why}</p>
+      <h2 ref={heading} tabIndex={-1} className="text-[1.7rem] leading-tight font-bold outline-none">
+        {move.title}
+      </h2>
+      {move.how && <p className="mt-1 max-w-[70ch] text-[1.1rem]">{move.how}</p>}
+      <p className="mt-1 max-w-[70ch] text-quiet">
+        {why} {more && move.kind !== 'ask' && <MoreWhy more={more} />}
+      </p>
+      <SheetSays sheet={move.sheet} />
       <Price move={move} />
       <div className="mt-2.5">
         <Cautions cautions={move.cautions} />
-        {move.kind === 'ask' && <Answers question={asQuestion(move)} previews={move.answers} />}
+        {move.kind === 'ask' && <Answers question={asQuestion(move)} previews={move.answers} aside={more} />}
         {move.kind === 'swap' && <SwapTest move={move} onTrial={onTrial} />}
         {(move.kind === 'repair' || move.kind === 'stop') && <Propose move={move} onTrial={onTrial} />}
       </div>
       {isFirst && <Deeper onShow={onDeeper} />}
     </section>
+  )
+}
+
+/** What a question is asked for, in a few words: the chances stand behind W. */
+const tells = ({ answers, why }: Move): string => {
+  const byChance = [...answers].sort((a, b) => b.chance - a.chance)
+  const [first, second] = [...new Set(byChance.map((a) => a.top_fault))]
+  if (!first) return why
+  return second ? `It tells “${first}” from “${second}”.` : `It makes “${first}” surer, or less so.`
+}
+
+/** A reason in one sentence, and what else there is to say. */
+const inOne = (why: string): [string, string] => {
+  const end = why.search(/[.!?] [A-Z“]/)
+  return end < 0 ? [why, ''] : [why.slice(0, end + 1), why.slice(end + 2)]
+}
+
+function MoreWhy({ more }: { more: string }) {
+  const [isShown, setShown] = useState(false)
+  useKeys({ w: () => setShown(!isShown) })
+  return (
+    <>
+      {isShown && `${more} `}
+      <button type="button" className="-my-2.5 min-h-11 min-w-11 underline underline-offset-2" aria-expanded={isShown} onClick={() => setShown(!isShown)}>
+        {isShown ? 'less' : 'more'} (W)
+      </button>
+    </>
   )
 }
 
@@ -103,8 +141,9 @@ function Propose({ move, onTrial }: { move: Move; onTrial: (repair: string) => v
   const { hasEnter } = useMatKeys('move', { Enter: mayWork ? propose : undefined })
   if (!mayWork) return null
   return (
+    <Bar>
     <div className="flex flex-wrap gap-2">
-      <Button kind="act" hotkey={hasEnter ? 'Enter' : undefined} onClick={propose} disabled={isBusy || (job.agree.proposal?.repair === repair && job.agree.proposal.end === end)}>
+      <Button kind="act" className="min-h-14! text-[1.25rem]" hotkey={hasEnter ? 'Enter' : undefined} onClick={propose} disabled={(job.agree.proposal?.repair === repair && job.agree.proposal.end === end)}>
         {repair ? 'Propose it to the owner' : 'Propose to hand it back'}
       </Button>
       {!repair && (
@@ -119,5 +158,6 @@ function Propose({ move, onTrial }: { move: Move; onTrial: (repair: string) => v
         </Button>
       )}
     </div>
+    </Bar>
   )
 }

@@ -1,11 +1,14 @@
 import type { Diagnosis } from '@/api/types'
 import { lowerFirst, percent } from '@/lib/words'
 
+const MOST = 5
+
 /** The likeliest faults with "not on the list" always among them, and what would change the advice. */
 export function Suspects({ diagnosis, findings }: { diagnosis: Diagnosis; findings: number }) {
   const leak = diagnosis.parts.find((p) => p.id === 'unlisted')
-  const shown = diagnosis.suspects.filter((s) => s.part !== 'unlisted').slice(0, 4)
-  const rows = leak ? [...shown, { ...leak, name: 'Not on the list' }] : shown
+  const known = diagnosis.suspects.filter((s) => s.part !== 'unlisted')
+  const rows = known.slice(0, MOST)
+  const others = Math.max(0, 1 - (leak?.p ?? 0) - rows.reduce((sum, s) => sum + s.p, 0))
   const [change] = diagnosis.mind_changes
   return (
     <div className="flex flex-col p-4">
@@ -14,19 +17,29 @@ export function Suspects({ diagnosis, findings }: { diagnosis: Diagnosis; findin
       </h2>
       <ol className="divide-y divide-line">
         {rows.map((s, n) => (
-          <li key={s.id} className="grid grid-cols-[1.2rem_minmax(0,1fr)_3.4rem] items-center gap-x-2 py-1.5">
-            <span className="figures text-tiny text-quiet">{s.id === 'unlisted' ? '–' : n + 1}</span>
+          <li key={s.id} className="grid grid-cols-[1.1rem_minmax(0,1fr)_3.4rem] items-center gap-x-1.5 py-1">
+            <span className="figures text-tiny text-quiet">{n + 1}</span>
             <span>
-              <span className="leading-tight">{s.name}</span>
+              <span className="text-[1.125rem] leading-tight">{s.name}</span>
               <span aria-hidden="true" className="mt-0.5 block h-1.5 rounded-full bg-mat">
-                <span className={`block h-1.5 rounded-full ${s.id === 'unlisted' ? 'bg-quiet' : 'bg-ember'}`} style={{ width: `${Math.max(1, s.p * 100)}%`, opacity: 0.45 + 0.55 * Math.min(1, s.p * 2.5) }} />
+                <span className="block h-1.5 rounded-full bg-ember" style={{ width: `${Math.max(1, s.p * 100)}%`, opacity: 0.45 + 0.55 * Math.min(1, s.p * 2.5) }} />
               </span>
             </span>
-            <span className="figures text-right text-[1.1rem] font-bold">{percent(s.p)}</span>
+            <span className="figures text-right text-[1.25rem] font-bold">{percent(s.p)}</span>
           </li>
         ))}
       </ol>
-      <p className="mt-auto pt-2 text-[0.93rem] text-quiet">
+      <p className="flex flex-wrap justify-between gap-x-4 border-t border-line py-1.5">
+        <span>
+          Others <b className="figures">{percent(others)}</b>
+        </span>
+        {leak && (
+          <span>
+            Not on the list <b className="figures">{percent(leak.p)}</b>
+          </span>
+        )}
+      </p>
+      <p className="mt-auto pt-2 text-quiet">
         {change ? (
           <>
             Would change my mind: {lowerFirst(change.question)} <b>{change.answer}</b> ({percent(change.chance)}). Then: {lowerFirst(change.next_repair)}.

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { BOUNDS } from '@/api/bounds'
 import { useMay } from '@/api/session'
 import type { Custody } from '@/api/types'

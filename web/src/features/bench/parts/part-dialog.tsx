@@ -1,5 +1,5 @@
 import { useFormContext, useWatch } from 'react-hook-form'
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import { BOUNDS } from '@/api/bounds'
 import { amount, one, text } from '@/lib/fields'
 import { moneySign } from '@/lib/money'
@@ -18,7 +18,7 @@ const { item, wait_days } = BOUNDS.NotePartAsk
 const daysOf = (typed: string): number => Number(typed.replace(',', '.'))
 const PART = z
   .object({ repair: one(), item: text(item), place: one<Place>(), health: one<Health>(), works: z.array(z.custom<FunctionName>()), price_cents: amount({ mayBeEmpty: true }), days: z.string() })
-  .refine((p) => p.place !== 'transit' || (daysOf(p.days) > 0 && daysOf(p.days) <= wait_days.maximum), { path: ['days'], message: `A number of days from 1 to ${wait_days.maximum}.` })
+  .check(z.refine((p) => p.place !== 'transit' || (daysOf(p.days) > 0 && daysOf(p.days) <= wait_days.maximum), { path: ['days'], message: `A number of days from 1 to ${wait_days.maximum}.` }))
 
 /** A part that this job can use: it changes what a step costs, how long it waits, and how sure it is. */
 export function PartDialog({ onClose }: { onClose: () => void }) {

@@ -32,7 +32,7 @@ export function PartsThatFit() {
             <SourceList sources={usable} />
             {partly.length > 0 && (
               <details className="mt-2">
-                <summary className="min-h-9 cursor-pointer text-quiet underline underline-offset-2">Fits in part: {partly.length} for testing only</summary>
+                <summary className="min-h-11 cursor-pointer text-quiet underline underline-offset-2">Fits in part: {partly.length} for testing only</summary>
                 <SourceList sources={partly} />
               </details>
             )}

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { z } from 'zod'
+import * as z from 'zod/mini'
 import type { Swaps } from '@/api/types'
 import { seen } from '@/lib/fields'
 import { WORKS_OR_FAILS } from '@/lib/words'

@@ -1,8 +1,13 @@
+import { Link } from 'react-router'
+import { useMay } from '@/api/session'
+import { dayOf } from '@/lib/dates'
 import { percent } from '@/lib/words'
 import { money } from '@/lib/money'
 import { Notice, Panel } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 import { Gate } from '../frame/gate'
+import { Button } from '@/ui/button'
+import { HandingOver } from './handing-over'
 
 /** What the owner gets: the report on one page, and the unit. */
 export function HandBackMat() {
@@ -33,7 +38,35 @@ export function HandBackMat() {
           </a>
         </p>
       </Panel>
-      {job.stage === 'closed' ? <Notice title="This job is closed">Its tape stays. A return opens a new job.</Notice> : <Gate backTo={['isolate']} />}
+      <HandingOver />
+      {job.stage === 'closed' ? <Closed /> : <Gate backTo={['isolate']} />}
     </>
+  )
+}
+
+/** A closed job is only read: what comes back opens a new one. */
+function Closed() {
+  const { job, send, isBusy } = useBench()
+  const mayTakeIn = useMay('take_in')
+  if (job.voided)
+    return (
+      <Notice tone="brass" title="Taken in by mistake">
+        <p>{job.voided}</p>
+        {mayTakeIn && (
+          <Button className="mt-2" disabled={isBusy} onClick={() => send({ do: 'unvoid' }, 'No mistake: the job stands again')}>
+            It was no mistake: let it stand again
+          </Button>
+        )}
+      </Notice>
+    )
+  return (
+    <Notice title="This job is closed">
+      <p>Its tape stays. {job.guarantee_until ? `Its guarantee runs until ${dayOf(job.guarantee_until)}.` : 'It has no guarantee.'}</p>
+      {mayTakeIn && (
+        <Link to={`/take-in?returns=${job.tag}`} className="mt-2 inline-flex min-h-11 items-center rounded-lg border border-ink/55 bg-paper px-3.5 hover:border-ink">
+          It came back: take it in again
+        </Link>
+      )}
+    </Notice>
   )
 }

@@ -10,18 +10,19 @@ import { Gate } from '../frame/gate'
 import { HandBackMat } from '../prove/hand-back-mat'
 import { ProveMat } from '../prove/prove-mat'
 import { RepairMat } from './repair-mat'
+import { SheetSays } from '../frame/sheet-says'
 import { Stub } from '../tape/stub'
 import { Tape } from '../tape/tape'
 import { TrialDialog } from '../tape/trial-dialog'
 
-const step = (text: string, more: object = {}) => ({ id: text.toLowerCase().replaceAll(/\W+/g, '_'), text, mains: 'out', cautions: [], is_done: false, is_trial: false, reads_fuse: false, done_by: '', until: null, ...more })
+const step = (text: string, more: object = {}) => ({ id: text.toLowerCase().replaceAll(/\W+/g, '_'), text, mains: 'out', cautions: [], is_done: false, is_trial: false, reads_fuse: false, done_by: '', until: null, sheet: { said: [] as { text: string; is_confirmed: boolean }[], lacks: false }, ...more })
 const procedure = (...steps: ReturnType<typeof step>[]): Job['procedure'] => ({
   repair: 'clean_lens', name: 'Clean the lens', skill: 'first week', tools: ['Swab'], transfers: ['Follower'], proves: 'All classes', goes_wrong: 'wet lens',
   fuse_rating: '1.5 A fast', uses_item: false, steps, trial: '',
 }) // prettier-ignore
 const line = (more: Partial<TapeLine>): TapeLine => ({ number: 1, at: '2026-03-01T09:12:00Z', by: 'Bram', kind: 'answer', is_finding: true, weighs: true, question: 'spins', text: 'Spins', struck_by: '', struck_why: '', weights: [], left_out: '', ...more })
 const proposal = { repair: 'clean_lens', name: 'Clean the lens', total_cents: 7900, p_success: 0.62, p_lasts_year: null, end: '' }
-const silent = { onFinding: vi.fn(), onReading: vi.fn(), onTrial: vi.fn() }
+const silent = { onFinding: vi.fn(), onReading: vi.fn(), onTrial: vi.fn(), onKeys: vi.fn() }
 
 describe('the gate', () => {
   test('says what is missing', () => {
@@ -48,7 +49,7 @@ describe('the gate', () => {
 
 describe('the tape', () => {
   test.each([
-    [{ weights: [{ part: 'lens', name: 'lens', db: 3.8 }] }, 'lens +3.8'],
+    [{ weights: [{ part: 'lens', name: 'lens', db: 3.8 }] }, 'clearly for lens'],
     [{ weights: [] }, 'no weight'],
     [{ left_out: 'not_on_this_drive' }, 'never on this model: no evidence'],
     [{ left_out: 'no_baseline' }, 'no baseline: no evidence'],
@@ -63,7 +64,7 @@ describe('the tape', () => {
     ['Bram', 'restore: Spins', { do: 'restore', line: 1 }],
   ])('struck by “%s”: %s', async (struck, name, ask) => {
     const send = onBench(<Tape {...silent} />, jobOf({ tape: [line({ struck_by: struck })] }))
-    await userEvent.click(screen.getByRole('button', { name }))
+    await userEvent.click(screen.getByRole('button', { name: new RegExp(name) }))
     expect(send).toHaveBeenCalledWith(ask, expect.any(String))
   })
 
@@ -87,6 +88,11 @@ describe('agreeing', () => {
     onBench(<AgreeMat />, jobOf({ stage: 'agree', agree: { ...jobOf().agree, proposal } }))
     await userEvent.type(screen.getByLabelText('Up to, €'), 'x')
     expect(screen.getByRole('alert')).toHaveTextContent('Write an amount')
+  })
+
+  test('what the owner asks on their page stands first until it is answered', () => {
+    onBench(<AgreeMat />, jobOf({ stage: 'agree', owner_asks: 'The owner asks: is my save safe?', agree: { ...jobOf().agree, proposal } }))
+    expect(screen.getByText('The owner asks: is my save safe?')).toBeVisible()
   })
 
   test('a stopgap says that it is one', () => {
@@ -124,10 +130,18 @@ describe('repairing', () => {
     expect(send).not.toHaveBeenCalled()
   })
 
+  test('what the sheet says stands at the step that is next, and that it says nothing', () => {
+    const said = { said: [{ text: '4 min after the plug is pulled', is_confirmed: false }], lacks: false }
+    onBench(<RepairMat onTrial={vi.fn()} />, jobOf({ stage: 'repair', procedure: procedure(step('Plug', { sheet: said }), step('Screws', { sheet: { said: [], lacks: true } })) }))
+    expect(screen.getByText('4 min after the plug is pulled').closest('li')).toHaveTextContent('not confirmed')
+    expect(screen.getByRole('link', { name: 'sheet of V' })).toHaveAttribute('href', '/drives/V')
+    expect(screen.queryByText(/has no value for this yet/)).toBeNull()
+  })
+
   test('the fuse that goes in is written down', async () => {
     const send = onBench(<RepairMat onTrial={vi.fn()} />, jobOf({ stage: 'repair', power: 'out', procedure: procedure(step('New fuse', { reads_fuse: true })) }))
     await userEvent.type(screen.getByLabelText('Printed on the fuse that goes in'), '1.5 A fast')
-    await userEvent.click(screen.getByRole('button', { name: /Done/ }))
+    await userEvent.click(screen.getByRole('button', { name: /is done/ }))
     expect(send.mock.calls[0]?.[0]).toMatchObject({ step: 'new_fuse', is_done: true, fuse: '1.5 A fast' })
   })
 
@@ -156,14 +170,39 @@ describe('a trial', () => {
 })
 
 describe('proving', () => {
-  const check = { id: 'eject', title: 'Ejects with a disc in', how: 'From the button.', state: 'open' as const }
+  const check = { id: 'eject', title: 'Ejects with a disc in', how: 'From the button.', state: 'open' as const, tries: 1, done: 0 }
   const proof = { ...jobOf().proof, checks: [check] }
 
   test('asks to close the unit first', async () => {
-    const send = onBench(<ProveMat />, jobOf({ stage: 'prove', depth: 2, proof, missing: [{ code: 'closed', text: 'x' }] }))
+    const open = { stage: 'prove', depth: 2, proof, missing: [{ code: 'closed', text: 'x' }] } as const
+    const send = onBench(<ProveMat />, jobOf({ ...open, missing: [...open.missing], power: 'out' }))
     expect(screen.getByRole('button', { name: /Works/ })).toBeDisabled()
     await userEvent.keyboard('{Enter}')
     expect(send).toHaveBeenCalledWith({ do: 'depth', depth: 0 }, 'Closed up')
+  })
+
+  test('a live unit is unplugged before it is closed', async () => {
+    const send = onBench(<ProveMat />, jobOf({ stage: 'prove', depth: 2, proof, missing: [{ code: 'closed', text: 'x' }] }))
+    await userEvent.keyboard('{Enter}')
+    expect(send).toHaveBeenCalledWith({ do: 'mains', state: 'out' }, 'Mains out')
+  })
+
+  test('a check that is done ten times is counted, or said at once', async () => {
+    const ten = { ...proof, checks: [{ ...check, tries: 10, done: 3 }] }
+    const send = onBench(<ProveMat />, jobOf({ stage: 'prove', proof: ten }))
+    expect(screen.getByText('3 of 10')).toBeInTheDocument()
+    await userEvent.keyboard('1')
+    await userEvent.click(screen.getByRole('button', { name: /All 7 were good/ }))
+    expect(send.mock.calls.map(([ask]) => [ask.is_passed, ask.is_all])).toEqual([
+      [true, false],
+      [true, true],
+    ])
+  })
+
+  test('when all is proven the plug is pulled, and then it goes on', async () => {
+    const send = onBench(<ProveMat />, jobOf({ stage: 'prove', proof: { ...proof, checks: [], passes: 3 }, missing: [{ code: 'mains', text: 'Mains out' }] }))
+    await userEvent.keyboard('{Enter}')
+    expect(send).toHaveBeenCalledWith({ do: 'mains', state: 'out' }, 'Mains out')
   })
 
   test.each([
@@ -176,10 +215,14 @@ describe('proving', () => {
   })
 
   test('then counts clean passes', async () => {
-    const send = onBench(<ProveMat />, jobOf({ stage: 'prove', proof: { ...proof, checks: [{ ...check, state: 'passed' as const }], passes: 1 } }))
+    const send = onBench(<ProveMat />, jobOf({ stage: 'prove', proof: { ...proof, checks: [{ ...check, state: 'passed' as const }], passes: 1 }, missing: [{ code: 'passes', text: '2 more' }] }))
     expect(screen.getByText('1 of 3')).toBeInTheDocument()
     await userEvent.keyboard('1')
-    expect(send).toHaveBeenCalledWith({ do: 'pass', is_clean: true }, 'Clean pass')
+    await userEvent.keyboard('3')
+    expect(send.mock.calls.map(([ask]) => ask)).toEqual([
+      { do: 'pass', is_clean: true, count: 1 },
+      { do: 'pass', is_clean: true, count: 2 },
+    ])
   })
 })
 
@@ -195,7 +238,7 @@ test.each([
 
 test('the stub says where the unit stands and what the owner said', () => {
   const stages: Job['stages'] = [{ id: 'taken_in', name: 'Taken in', state: 'done' }, { id: 'isolate', name: 'Isolate', state: 'now' }] // prettier-ignore
-  onBench(<Stub onIdentify={() => undefined} onTakeOut={() => undefined} />, jobOf({ stages }))
+  onBench(<Stub onIdentify={() => undefined} onTakeOut={() => undefined} onOwner={() => undefined} onPhotos={() => undefined} onSounds={() => undefined} />, jobOf({ stages }))
   expect(screen.getByText('“Clicks.”')).toBeInTheDocument()
   expect(screen.getByText('15 min of looking so far')).toBeInTheDocument()
   expect(screen.getByText('Isolate').closest('li')).toHaveAttribute('aria-current', 'step')
@@ -205,6 +248,14 @@ test('how far it is open can be set by hand', async () => {
   const send = onBench(<Depths />)
   await userEvent.click(screen.getByRole('button', { name: 'Drive open' }))
   expect(send).toHaveBeenCalledWith({ do: 'depth', depth: 2 }, 'Drive open')
+})
+
+test('what lies open is put back on the mat, never by one press', async () => {
+  const openMat = vi.fn()
+  const send = onBench(<Depths />, jobOf({ depth: 2, mat: { has_order: true, left: 9, next_back: null } }), { openMat })
+  await userEvent.click(screen.getByRole('button', { name: 'Closed up' }))
+  expect(openMat).toHaveBeenCalledWith({ isBack: true })
+  expect(send).not.toHaveBeenCalled()
 })
 
 test('a conflict shows both sides and leaves the choice', async () => {
@@ -219,4 +270,12 @@ test('a conflict shows both sides and leaves the choice', async () => {
 test('what was wetted with cleaner is said until it is dry', () => {
   onBench(<Depths />, jobOf({ wet: ['Lens'] }))
   expect(screen.getByText(/Wetted with cleaner: lens/)).toBeInTheDocument()
+})
+
+test.each([
+  [true, 1],
+  [false, 0],
+])('at a step of which the sheet speaks (may work: %s) what measures it stands beside', (mayWork, count) => {
+  onBench(<SheetSays sheet={{ said: [{ text: 'BD trimmer: 410 to 520 Ω', is_confirmed: true }], lacks: false }} atStep />, jobOf(), { mayWork })
+  expect(screen.queryAllByRole('button', { name: 'Measure' })).toHaveLength(count)
 })

@@ -1,14 +1,16 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState, type ReactNode } from 'react'
 import type { Procedure } from '@/api/types'
 import { timeOf } from '@/lib/dates'
 import { useMoment } from '@/lib/use-moment'
 import { Button } from '@/ui/button'
 import { TextField } from '@/ui/field'
 import { Chip, Notice, Panel } from '@/ui/panel'
+import { Bar } from '../frame/bar'
 import { useBench } from '../frame/bench-context'
 import { Gate } from '../frame/gate'
 import { isOff, MainsButton, useMains } from '../frame/mains'
 import { MatKeys, useMatKeys } from '../frame/mat-keys'
+import { SheetSays } from '../frame/sheet-says'
 import { PartsThatFit } from '../parts/parts-that-fit'
 
 /** The chosen repair, step by step, each caution at its step; then the trial before the screws go in. */
@@ -24,6 +26,7 @@ export function RepairMat({ onTrial }: { onTrial: (repair: string) => void }) {
     )
   return (
     <MatKeys enter={job.missing.length > 0 ? 'steps' : 'gate'}>
+      <Steps own={own} onTrial={() => onTrial(own.repair)} />
       <Panel title={own.name} aside={`skill: ${own.skill}`}>
         <dl className="grid gap-x-6 gap-y-1 sm:grid-cols-[8.5rem_minmax(0,1fr)]">
           <dt className="text-quiet">Lay out</dt>
@@ -40,7 +43,6 @@ export function RepairMat({ onTrial }: { onTrial: (repair: string) => void }) {
           <dd>{own.proves}</dd>
         </dl>
       </Panel>
-      <Steps own={own} onTrial={() => onTrial(own.repair)} />
       <Panel title="Parts that fit" level={3}>
         <PartsThatFit />
       </Panel>
@@ -70,33 +72,95 @@ function Steps({ own, onTrial }: { own: Procedure; onTrial: () => void }) {
   const setMains = useMains()
   const act = !step || !mayWork || dryAt ? undefined : step.is_trial ? onTrial : () => mark(step, true)
   useMatKeys('steps', { Enter: mains ? setMains(mains) : act })
+  const done = own.steps.filter((s) => s.is_done)
   return (
-    <ol className="space-y-2" aria-label="Steps">
-      {own.steps.map((s, n) => (
-        <li key={s.id} aria-current={n === next ? 'step' : undefined} className={`rounded-xl border bg-paper px-4 py-3 ${n === next ? 'border-ink border-[1.5px]' : 'border-line'}`}>
-          <div className="flex items-start gap-3">
-            <StepNumber n={n + 1} isDone={s.is_done} />
-            <div className="min-w-0 flex-1">
-              <p className={`max-w-[70ch] ${s.is_done ? 'text-quiet' : n === next ? 'text-[1.1rem]' : ''}`}>{s.text}</p>
-              {s.done_by && <p className="text-tiny text-quiet">done by {s.done_by}</p>}
-              {!s.is_done && <Cautions of={s} isNext={n === next} />}
-              {n === next && s.reads_fuse && (
-                <div className="mt-2 max-w-sm">
-                  <TextField label="Printed on the fuse that goes in" hint={`The sheet asks for ${own.fuse_rating}.`} value={fuse} maxLength={60} onChange={(e) => setFuse(e.target.value)} />
-                </div>
-              )}
-            </div>
-            {n === next ? <NextButton step={s} mains={mains} dryAt={dryAt} act={isBusy ? undefined : act} /> : s.is_done && !s.is_trial && <UndoButton step={s} isOff={isBusy || !mayWork} onUndo={() => mark(s, false)} />}
-          </div>
-        </li>
-      ))}
-    </ol>
+    <>
+      {done.length > 0 && <Done steps={done} onUndo={(s) => mark(s, false)} isOff={isBusy || !mayWork} />}
+      <ol className="space-y-2" aria-label="Steps">
+        {own.steps.map(
+          (s, n) =>
+            !s.is_done && (
+              <StepRow key={s.id} step={s} n={n + 1} isNext={n === next}>
+                {n === next && s.reads_fuse && (
+                  <div className="mt-2 max-w-sm">
+                    <TextField label="Printed on the fuse that goes in" hint={`The sheet asks for ${own.fuse_rating}.`} value={fuse} maxLength={60} onChange={(e) => setFuse(e.target.value)} />
+                  </div>
+                )}
+              </StepRow>
+            ),
+        )}
+      </ol>
+      {step && mayWork && (
+        <Bar>
+          <NextButton step={step} n={next + 1} mains={mains} dryAt={dryAt} act={act} />
+        </Bar>
+      )}
+    </>
   )
 }
 
-function StepNumber({ n, isDone }: { n: number; isDone: boolean }) {
-  const look = isDone ? 'border-verdigris bg-verdigris text-paper' : 'border-ink/50'
-  return <span className={`figures mt-0.5 inline-flex size-7 shrink-0 items-center justify-center rounded-full border font-bold ${look}`}>{isDone ? '✓' : n}</span>
+/** The step that is done now in large, with its cautions whole; what comes after it small. */
+function StepRow({ step: s, n, isNext, children }: { step: Step; n: number; isNext: boolean; children: ReactNode }) {
+  const row = useRef<HTMLLIElement>(null)
+  useEffect(() => {
+    if (isNext) row.current?.scrollIntoView({ block: 'nearest' })
+  }, [isNext])
+  return (
+    <li ref={row} aria-current={isNext ? 'step' : undefined} className={`flex items-start gap-3 rounded-xl border bg-paper px-4 ${isNext ? 'border-[1.5px] border-ink py-3.5' : 'border-line py-2'}`}>
+      <span className="figures mt-0.5 inline-flex size-8 shrink-0 items-center justify-center rounded-full border border-ink/50 font-bold">{n}</span>
+      <div className="min-w-0 flex-1">
+        <p className={isNext ? 'max-w-[52ch] text-[1.65rem] leading-tight font-bold' : 'max-w-[70ch] text-quiet'}>{s.text}</p>
+        {isNext && <SheetSays sheet={s.sheet} atStep />}
+        {isNext && OPENING.includes(s.id) && <StepByStep />}
+        <Cautions of={s} isNext={isNext} />
+        {children}
+      </div>
+    </li>
+  )
+}
+
+/** Steps that open the unit: the sheets say how, one by one, and each has to go back. */
+const OPENING = ['cover_off', 'drive_out', 'deck_out']
+
+function StepByStep() {
+  const { job, openMat } = useBench()
+  if (!job.mat.has_order) return null
+  return (
+    <p className="mt-2 flex flex-wrap items-center gap-3">
+      <Button hotkey="C" onClick={() => openMat()}>
+        Step by step on the mat
+      </Button>
+      <span className="text-quiet">Done at once, all steps on the way count as open and have to go back one by one.</span>
+    </p>
+  )
+}
+
+/** What is done shrinks to a line; each can be taken back there. */
+function Done({ steps, isOff, onUndo }: { steps: readonly Step[]; isOff: boolean; onUndo: (step: Step) => void }) {
+  return (
+    <details className="rounded-xl border border-line bg-paper px-4">
+      <summary className="min-h-11 content-center">
+        <b className="text-verdigris">
+          ✓ {steps.length} {steps.length === 1 ? 'step' : 'steps'} done
+        </b>
+        <span className="text-quiet">, last: {steps.at(-1)?.text}</span>
+      </summary>
+      <ol className="divide-y divide-line pb-2" aria-label="Steps done">
+        {steps.map((s) => (
+          <li key={s.id} className="flex items-center justify-between gap-3">
+            <span className="text-quiet">
+              {s.text} {s.done_by && <span className="text-tiny">done by {s.done_by}</span>}
+            </span>
+            {!s.is_trial && (
+              <button type="button" className="min-h-11 min-w-11 shrink-0 underline underline-offset-2" disabled={isOff} onClick={() => onUndo(s)} aria-label={`undo: ${s.text}`}>
+                undo
+              </button>
+            )}
+          </li>
+        ))}
+      </ol>
+    </details>
+  )
 }
 
 function Cautions({ of, isNext }: { of: Step; isNext: boolean }) {
@@ -119,19 +183,11 @@ function Cautions({ of, isNext }: { of: Step; isNext: boolean }) {
   )
 }
 
-function NextButton({ step, mains, dryAt, act }: { step: Step; mains: 'live' | 'out' | null; dryAt: string | null; act: (() => void) | undefined }) {
-  if (mains) return <MainsButton to={mains} hotkey="Enter" className="shrink-0" />
+function NextButton({ step, n, mains, dryAt, act }: { step: Step; n: number; mains: 'live' | 'out' | null; dryAt: string | null; act: (() => void) | undefined }) {
+  if (mains) return <MainsButton to={mains} hotkey="Enter" className="min-h-14! text-[1.25rem]" />
   return (
-    <Button kind="act" hotkey="Enter" disabled={!act} onClick={act} className="shrink-0">
-      {dryAt ? `Dry at ${timeOf(dryAt)}` : step.is_trial ? 'Log the trial' : 'Done'}
+    <Button kind="act" hotkey="Enter" disabled={!act} onClick={act} className="min-h-14! text-[1.25rem]">
+      {dryAt ? `Dry at ${timeOf(dryAt)}` : step.is_trial ? 'Log the trial' : `Step ${n} is done`}
     </Button>
-  )
-}
-
-function UndoButton({ step, isOff, onUndo }: { step: Step; isOff: boolean; onUndo: () => void }) {
-  return (
-    <button type="button" className="min-h-9 shrink-0 text-tiny text-quiet underline underline-offset-2" disabled={isOff} onClick={onUndo} aria-label={`undo: ${step.text}`}>
-      undo
-    </button>
   )
 }

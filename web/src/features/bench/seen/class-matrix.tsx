@@ -43,7 +43,7 @@ function Cell({ entry, isCurrent, onPick }: { entry: Baseline; isCurrent: boolea
       type="button"
       onClick={onPick}
       aria-current={isCurrent ? 'true' : undefined}
-      className={`min-h-9 w-full px-3 py-1.5 text-left ${tone} ${isCurrent ? 'outline-2 -outline-offset-2 outline-ink' : 'hover:bg-mat'}`}
+      className={`min-h-11 w-full px-3 py-1.5 text-left ${tone} ${isCurrent ? 'outline-2 -outline-offset-2 outline-ink' : 'hover:bg-mat'}`}
     >
       {a ? a.label : isCurrent ? 'being tried now' : 'not tried'}
       {a?.tries && ` (${a.failed ?? 0} of ${a.tries} failed)`}

@@ -9,15 +9,18 @@ import { ClassMatrix } from './class-matrix'
 import { Gate } from '../frame/gate'
 import { MatKeys } from '../frame/mat-keys'
 import { isOff } from '../frame/mains'
+import { useHeld } from '../frame/use-held'
 import { Answers, Cautions } from '../frame/question-panel'
 import { StageChain } from './stage-chain'
 
 /** Which stage or class is asked now: what somebody picked, or the first that is open; and how the last one is tried again. */
 function useCurrent(job: Job) {
+  const { onTheWay } = useBench()
   const [picked, setPicked] = useState<{ id: string; again: boolean } | null>(null)
   const all = [...job.baseline, ...job.classes.filter((c) => c.is_supported)]
+  const isGiven = (b: Baseline) => onTheWay.some((w) => w.ask.do === 'answer' && w.ask.question === b.question.id)
   const chosen = picked && all.find((b) => b.question.id === picked.id && (picked.again || !b.answer))
-  const current = chosen ?? all.find((b) => !b.answer) ?? null
+  const current = (chosen && !isGiven(chosen) ? chosen : null) ?? all.find((b) => !b.answer && !isGiven(b)) ?? null
   const last = job.tape.findLast((l) => !l.struck_by && all.some((b) => b.answer && b.question.id === l.question))?.question
   return {
     current,
@@ -36,14 +39,16 @@ export function SeenMat() {
   const isClass = current !== null && job.classes.includes(current)
   return (
     <MatKeys enter={current && isOff(current.question, job) ? 'answers' : 'gate'}>
+      <p className="sr-only" aria-live="polite">
+        {current?.question.ask}
+      </p>
+      {ask}
       <Panel title="How far does it get?" aside="clean shop disc, cover on">
         <StageChain entries={job.baseline} current={isClass ? null : current} onPick={pick} />
-        {!isClass && ask}
       </Panel>
       <Panel title="Which discs does it read?" aside="a class that this model never read is no evidence">
         <Orientation faces={job.drive.label_faces} />
         <ClassMatrix entries={job.classes} current={isClass ? current : null} onPick={pick} />
-        {isClass && ask}
         <p className="mt-2.5">
           <span className="text-quiet">So far: </span>
           {job.classes_say}
@@ -56,6 +61,7 @@ export function SeenMat() {
 
 function Ask({ entry, isAgain, onAgain }: { entry: Baseline; isAgain: boolean; onAgain: (() => void) | undefined }) {
   const { question, answer } = entry
+  const heading = useHeld()
   const [typed, setTyped] = useState('')
   const seconds = secondsOf(typed)
   const before =
@@ -67,16 +73,18 @@ function Ask({ entry, isAgain, onAgain }: { entry: Baseline; isAgain: boolean; o
         }
       : null
   return (
-    <div className="mt-3 border-t border-line pt-3">
-      <div className="mb-2 flex flex-wrap items-baseline justify-between gap-2">
-        <h3 className="text-[1.15rem] font-bold">{question.ask}</h3>
+    <section aria-label="Asked now" className="rounded-xl border-[1.5px] border-ink bg-paper px-4.5 py-3.5">
+      <div className="mb-1.5 flex flex-wrap items-baseline justify-between gap-2">
+        <h2 ref={heading} tabIndex={-1} className="text-[1.7rem] leading-tight font-bold outline-none">
+          {question.ask}
+        </h2>
         {before && (
           <span className="text-quiet">
             so far {before.failed} of {before.tries} failed
           </span>
         )}
       </div>
-      <p className="mb-2.5 max-w-[70ch] text-quiet">{question.how}</p>
+      <p className="mb-2.5 max-w-[70ch] text-[1.1rem]">{question.how}</p>
       <Cautions cautions={question.cautions} />
       {entry.reference_s !== null && <PlayTime reference={entry.reference_s} value={typed} onChange={setTyped} />}
       <Answers question={question} before={before} more={seconds ? { seconds } : {}} />
@@ -85,7 +93,7 @@ function Ask({ entry, isAgain, onAgain }: { entry: Baseline; isAgain: boolean; o
           Try the last one again
         </Button>
       )}
-    </div>
+    </section>
   )
 }
 

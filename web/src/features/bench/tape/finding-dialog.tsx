@@ -2,7 +2,9 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { client } from '@/api/client'
 import { dataOf } from '@/api/problem'
+import { useWho } from '@/api/session'
 import type { Question } from '@/api/types'
+import { useKept } from '@/lib/kept'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { Choice, TextArea, TextField } from '@/ui/field'
@@ -131,9 +133,10 @@ function SeenWith({ question, value, onChange }: { question: Question; value: Se
   )
 }
 
+/** Half a remark survives Escape, a tap beside the dialog and a reload: it is kept in this browser until it is logged. */
 function Remark({ onDone }: { onDone: () => void }) {
-  const { send, isBusy } = useBench()
-  const [text, setText] = useState('')
+  const { job, send, isBusy } = useBench()
+  const [text, setText, clear] = useKept(`remark:${useWho()}:${job.tag}`, '')
   return (
     <form
       className="space-y-2"
@@ -141,6 +144,7 @@ function Remark({ onDone }: { onDone: () => void }) {
         event.preventDefault()
         if (!text.trim()) return
         send({ do: 'remark', text: text.trim() }, text.trim())
+        clear()
         onDone()
       }}
     >

@@ -1,4 +1,5 @@
-import { useState } from 'react'
+import { useWho } from '@/api/session'
+import { useKept } from '@/lib/kept'
 import { Button } from '@/ui/button'
 import { Choice, Select, TextField } from '@/ui/field'
 import { FormDialog } from '@/ui/form-dialog'
@@ -26,13 +27,21 @@ interface Draft {
 }
 const blank = (repair = ''): Draft => ({ repair, item: '', health: '', works: [], fails: [], stays: false })
 
-/** What a trial after one or more changes showed. A part that went in is only as good as what is known of it. */
+interface Kept {
+  changes: Draft[]
+  result: Result | ''
+}
+
+/** What a trial after one or more changes showed. A part that went in is only as good as what is known of it.
+    Half of one survives Escape and a reload: it is kept in this browser until it is logged. */
 export function TrialDialog({ repair, onClose }: { repair: string; onClose: () => void }) {
   const { job, send, isBusy } = useBench()
   const usesItem = (id: string) => job.repairs.find((r) => r.id === id)?.uses_item === true
   const atHand = job.diagnosis.swaps.parts.find((p) => p.repair === repair)
-  const [changes, setChanges] = useState<Draft[]>([atHand ? { ...blank(repair), item: atHand.item, health: atHand.health as Health, works: atHand.works as FunctionName[], fails: atHand.fails as FunctionName[] } : blank(repair)])
-  const [result, setResult] = useState<Result | ''>('')
+  const fresh: Kept = { changes: [atHand ? { ...blank(repair), item: atHand.item, health: atHand.health as Health, works: atHand.works as FunctionName[], fails: atHand.fails as FunctionName[] } : blank(repair)], result: '' }
+  const [{ changes, result }, setDraft, forget] = useKept<Kept>(`trial:${useWho()}:${job.tag}:${repair}`, fresh)
+  const setChanges = (next: Draft[]) => setDraft({ changes: next, result })
+  const setResult = (next: Result | '') => setDraft({ changes, result: next })
   const isReady = result !== '' && !isOff(LIVE, job) && changes.every((c) => c.repair && (!usesItem(c.repair) || c.health))
   const alter = (n: number, more: Partial<Draft>) => setChanges(changes.map((c, i) => (i === n ? { ...c, ...more } : c)))
   const name = (id: string) => job.repairs.find((r) => r.id === id)?.name ?? ''
@@ -41,6 +50,7 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
     const sent = changes.map((c) => (usesItem(c.repair) ? { ...c, item: c.item.trim(), health: c.health as Health } : { repair: c.repair, item: '', health: 'proven' as const }))
     const says = `Trial: ${changes.map((c) => name(c.repair)).join(' and ')}, ${RESULTS.find((r) => r.id === result)!.label.toLowerCase()}`
     send({ do: 'trial', changes: sent, result, clean_passes: result === 'clean' ? 1 : 0 }, says)
+    forget()
     onClose()
   }
   return (

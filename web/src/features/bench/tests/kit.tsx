@@ -4,7 +4,7 @@ import type { ReactNode } from 'react'
 import { MemoryRouter } from 'react-router'
 import { vi } from 'vitest'
 import type { Baseline, Job, Move } from '@/api/types'
-import { BenchContext } from '../frame/bench-context'
+import { BenchContext, type Bench } from '../frame/bench-context'
 
 export const caution = { id: 'laser', short: 'Never look into a running drive', text: 'Invisible laser light.' }
 
@@ -52,10 +52,13 @@ export const move = (more: Partial<Move> = {}): Move => ({
   repair: 'clean_lens',
   item: '',
   source: '',
+  sheet: { said: [], lacks: false },
   ...more,
 })
 
 const suspect = (id: string, name: string, p: number) => ({ id, part: id, name, p })
+
+const drive: Job['drive'] = { maker: 'M', console: 'C', revision: '1', variant: 'V', family: 'slot', pairing: 'board', has_trimmer: true, has_belt: false, lid_switches: 0, has_electrolytics: false, has_alignment: false, motor_soldered: false, fuse_rating: '1.5 A fast', wavelengths: [405], label_faces: {} }
 
 export const jobOf = (more: Partial<Job> = {}): Job => ({
   tag: 'K-0107',
@@ -67,7 +70,7 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
   depth: 0,
   power: 'live',
   hazards: [],
-  drive: { maker: 'M', console: 'C', revision: '1', variant: 'V', family: 'slot', pairing: 'board', has_trimmer: true, has_belt: false, lid_switches: 0, has_electrolytics: false, has_alignment: false, motor_soldered: false, fuse_rating: '1.5 A fast', wavelengths: [405], label_faces: {} },
+  drive,
   owner_name: 'Wenna',
   owner_contact: '0491',
   complaint: 'Clicks.',
@@ -98,27 +101,35 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
     { id: 'replace_pickup', name: 'Replace the bare pickup', uses_item: true, takes: 'Bare pickup' },
   ],
   configuration: { places: [{ name: 'Supply', item: '' }, { name: 'Pickup', item: '' }], on_trial: [], asks: [] },
+  measurable: [],
   custody: [],
   identity: [],
   looks: {},
   sheet_version: 1,
   newer_sheet_id: null,
   ticks: [],
+  ...{ mat: { has_order: false, left: 0, next_back: null }, photos: [], sounds: 0, owner_asks: '' },
   wet: [],
   is_new: false,
+  told: [],
+  paid: null,
+  collected_by: '',
+  voided: '',
+  returns: null,
+  guarantee_until: null,
   proof: { outcome: 'Not repaired yet', checks: [], passes: 0, passes_needed: 3, p_fixed: 0, p_fail_per_try: 0.5, cause: 'Cause not found for certain.', p_cause: 0, verdict: '', says: '' },
   ...more,
 })
 
 /** A part of the bench screen with a job on it; returns what it sends. */
-export function onBench(ui: ReactNode, job: Job = jobOf(), { mayWork = true, isBusy = false } = {}) {
-  const send = vi.fn()
+export function onBench(ui: ReactNode, job: Job = jobOf(), { mayWork = true, isBusy = false, onTheWay = [] as Bench['onTheWay'], openMat = vi.fn() } = {}) {
+  const [send, measure] = [vi.fn(), vi.fn()]
   const cache = new QueryClient()
-  cache.setQueryData(['session'], { user: { name: 'Bram', role: 'technician', may: mayWork ? ['bench', 'agree'] : [] }, csrf_token: '', shop: '' })
+  cache.setQueryData(['session'], { user: { name: 'Bram', role: 'technician', may: mayWork ? ['bench', 'agree', 'sheets', 'note'] : [] }, csrf_token: '', shop: '' })
   render(
     <MemoryRouter>
       <QueryClientProvider client={cache}>
-        <BenchContext value={{ job, send, isBusy, mayWork }}>{ui}</BenchContext>
+        <BenchContext value={{ job, send, isBusy, mayWork, onTheWay, measure, openMat }}>{ui}</BenchContext>
       </QueryClientProvider>
     </MemoryRouter>,
   )

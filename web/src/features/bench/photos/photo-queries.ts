@@ -1,0 +1,10 @@
+import { useIsSending, useSendFile } from '@/api/send-file'
+
+export const MOST_MEGABYTES = 12
+
+/** Whether a picture is on its way: what would leave it behind waits. */
+export const useIsSendingPhoto = (): boolean => useIsSending('/api/photos')
+
+export const useSendPhoto = (onKept: (hash: string) => void) => useSendFile('/api/photos', 'photo.jpg', onKept)
+
+export const addressOf = (hash: string): string => `/api/photos/${hash}`

@@ -1,0 +1,3 @@
+import { ClosedList } from '@/features/day/closed-list'
+
+export const Closed = () => <ClosedList />

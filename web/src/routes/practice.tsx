@@ -1,0 +1,10 @@
+import { useParams } from 'react-router'
+import { LessonsScreen } from '@/features/practice/lessons-screen'
+import { RunScreen } from '@/features/practice/run-screen'
+
+export const Lessons = () => <LessonsScreen />
+
+export function PracticeRun() {
+  const { id = '' } = useParams()
+  return <RunScreen key={id} id={Number(id)} />
+}

@@ -1,0 +1,7 @@
+import { FiguresForm } from '@/features/shop/figures'
+import { Instruments } from '@/features/shop/instruments'
+import { People as Staff } from '@/features/shop/people'
+
+export const Figures = () => <FiguresForm />
+export const People = () => <Staff />
+export const Has = () => <Instruments />

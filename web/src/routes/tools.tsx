@@ -1,0 +1,3 @@
+import { ToolsPage } from '@/features/measuring/measuring-page'
+
+export const Tools = () => <ToolsPage />

@@ -1,0 +1,3 @@
+import { WeekScreen } from '@/features/day/week-screen'
+
+export const Week = () => <WeekScreen />
