@@ -1,20 +1,24 @@
 import os
+import time
 from pathlib import Path
 
 import pytest
 from apps.demo.services import sign_ins
 from django.conf import settings
+from django.db import connection
 
 # Playwright's sync API keeps an event loop on the main thread: Django would refuse the ORM there
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
 CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
 QUIET = ["--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-gpu"]
+FAKES = ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream"]
+"""A camera that shows a moving pattern, for a browser that asks nobody."""
 AXE = Path(__file__).parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args(browser_type_launch_args):
-    args = [*browser_type_launch_args.get("args", []), *QUIET, "--force-prefers-reduced-motion"]
+    args = [*browser_type_launch_args.get("args", []), *QUIET, *FAKES, "--force-prefers-reduced-motion"]
     return {**browser_type_launch_args, "executable_path": CHROMIUM, "args": args}
 
 
@@ -31,10 +35,23 @@ def page(page):
 
 
 @pytest.fixture
-def shop(demo, live_server):
-    """The address of a running application with the demo data."""
+def shop(demo, browser, live_server):
+    """The address of a running application with the demo data; its last request has ended before the data are emptied."""
     assert (settings.FRONTEND_DIST / "index.html").exists(), "the front end is not built: tools/setup test"
-    return live_server.url
+    yield live_server.url
+    for context in browser.contexts:
+        context.close()
+    let_the_requests_end()
+
+
+def let_the_requests_end(seconds=30):
+    """A request under way would stand in the way of emptying the tables, and write into the next test."""
+    others = "SELECT count(*) FROM pg_stat_activity WHERE datname = current_database() AND backend_type = 'client backend' AND pid <> pg_backend_pid()"
+    until = time.monotonic() + seconds
+    with connection.cursor() as cursor:
+        while cursor.execute(others).fetchone()[0]:
+            assert time.monotonic() < until, f"a request has not ended {seconds} s after its page was closed"
+            time.sleep(0.05)
 
 
 def sign_in(page, address, role="technician"):

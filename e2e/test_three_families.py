@@ -51,5 +51,6 @@ def test_a_donor_is_noted_proposed_and_taken_off_again(bench):
 def test_the_claims_register_counts_what_the_bench_tried(bench):
     page = bench("K-0107")
     page.get_by_role("link", name="Track record").click()
+    page.get_by_role("link", name="Claims").click()
     expect(page.get_by_role("heading", name="Claims register")).to_be_visible()
     expect(page.get_by_role("row", name=re.compile("VM-S41")).first).to_be_visible()
