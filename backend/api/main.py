@@ -44,7 +44,7 @@ _CONTENT = {
     "sound_picture": "image/png",
     "sheet_table": "text/csv",
     "calendar_file": "text/calendar",
-    "record_months_table": "text/csv",
+    **dict.fromkeys(("record_months_table", "record_learning_table"), "text/csv"),
 }
 """Operations that answer with a file."""
 

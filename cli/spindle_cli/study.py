@@ -15,6 +15,7 @@ from spindle.day.study import study_orders, study_promises
 from spindle.diagnosis.planning.futures import Game, play
 from spindle.practice.study import study_practice
 from spindle.study.beyond import knowing, oracle
+from spindle.study.learning import study_learning
 from spindle.study.measures import as_json, ceiling, paired, summarise
 from spindle.study.measuring.alignments import study_alignment
 from spindle.study.measuring.flexes import study_flex
@@ -67,6 +68,7 @@ BENCH_MEASURES: Final[dict[str, Callable[[int, int], dict[str, Any]]]] = {
     "screws": study_screws,
     "hearing": study_hearing,
     "practice": study_practice,
+    "learning": study_learning,
 }
 """Of the calculators: they know no loader family."""
 

@@ -11,6 +11,7 @@ from api.jobs.counter_schemas import PaidView, ReturnView, ToldView
 from api.jobs.diagnosis_schemas import AtHandView, CautionView, ConfigurationView, DiagnosisView, QuestionView, WeightView
 from api.jobs.mat_schemas import MatBriefView, PhotoView
 from spindle.job.stages import Stage
+from spindle.words.known import Known
 
 
 class GivenAnswer(View):
@@ -184,6 +185,13 @@ class CheckView(View):
     """How often it was good so far."""
 
 
+class ConfirmedView(View):
+    """What the cause turned out to be, and by what it is known; an empty fault: it is not known for certain."""
+
+    fault: str
+    by: Known
+
+
 class ProofView(View):
     """The proof so far."""
 
@@ -197,6 +205,8 @@ class ProofView(View):
     cause: str
     p_cause: float
     """As the owner is told: 0 where no cause is named."""
+    confirmed: ConfirmedView | None
+    """None as long as nobody said."""
     verdict: Literal["", "go_on", "proven", "probable"]
     says: str
 

@@ -273,6 +273,7 @@ def _proof(shown: OpenJob, found: Diagnosis) -> s.ProofView:
         p_fail_per_try=found.ending.p_shows,
         cause=cause.text,
         p_cause=cause.p,
+        confirmed=None if job.confirmed is None else s.ConfirmedView(fault=job.confirmed.body["fault"], by=job.confirmed.body["by"]),
         verdict=found.ending.verdict if state.p_fixed else "",  # type: ignore[arg-type]  # pydantic checks the word
         says=found.ending.says if state.p_fixed else "",
     )

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from datetime import date
+from datetime import date, datetime
 
-from api.common import View
+from api.common import Number, OnceIn, View
+from spindle.learning.layer import Part
+from spindle.learning.telling import Told
 
 
 class ReliableGroupView(View):
@@ -61,3 +63,69 @@ class FiguresOfMonthsView(View):
     stock_pieces: int
     lies_cents: int
     lies_pieces: int
+
+
+class UseLearntIn(OnceIn):
+    """Put what was learnt to use; ``jobs``: over how many closed jobs it was shown."""
+
+    jobs: Number
+
+
+class LearntPartView(View):
+    """How a part of what was learnt goes on predicting jobs that it has not seen: nats saved a job, with the standard error, over n."""
+
+    part: Part
+    n: int
+    gain: float
+    error: float
+    is_better: bool
+
+
+class LearntRowView(View):
+    """One thing that was learnt: what was taken as true, what the jobs say, with its 90 % interval where one is known, over n."""
+
+    about: Told
+    of: str
+    name: str
+    was: float
+    now: float
+    n: float
+    low: float | None
+    high: float | None
+
+
+class LayerView(View):
+    """What is in use of what was learnt."""
+
+    number: int
+    at: datetime
+    by: str
+    jobs: int
+    parts: list[Part]
+
+
+class LearningView(View):
+    """What the closed jobs teach, before it is put to use: over how many, how each part is judged, row by row; and what is in use."""
+
+    jobs: int
+    confirmed: int
+    parts: list[LearntPartView]
+    rows: list[LearntRowView]
+    in_use: LayerView | None
+
+
+class OtherSuspectView(View):
+    """An open job that would get another first suspect."""
+
+    tag: str
+    variant: str
+    was: str
+    p_was: float
+    now: str
+    p_now: float
+
+
+class OtherSuspectsView(View):
+    """The open jobs that would get another first suspect."""
+
+    jobs: list[OtherSuspectView]

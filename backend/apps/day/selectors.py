@@ -10,6 +10,7 @@ from datetime import date, datetime
 from typing import Any, Final
 
 from apps.day.models import JobWays, SheetWays, WeekPlan
+from apps.drives.selectors import layer_number
 from apps.jobs.models import Job
 from apps.jobs.selectors import shelf_for, the_day
 from apps.shelf.selectors import lead_times, open_orders
@@ -31,10 +32,10 @@ OFFER_WORLDS: Final = 120
 
 
 def rests_on_now(shop: Shop) -> str:
-    """Return what the week rests on, in a few words: while it stays the same, so does the week. Two cheap queries."""
+    """Return what the week rests on, in a few words: while it stays the same, so does the week. Three cheap queries."""
     jobs = Job.objects.exclude(stage=Stage.CLOSED.value).aggregate(n=Count("pk"), s=Sum("version"), m=Max("pk"))
     now = timezone.now().astimezone(shop.clock)
-    return f"{VERSION} {jobs['n']} {jobs['s']} {jobs['m']} {shop.version} {shop.shelf_version} {now:%Y-%m-%d %H}"
+    return f"{VERSION} {jobs['n']} {jobs['s']} {jobs['m']} {shop.version} {shop.shelf_version} {layer_number()} {now:%Y-%m-%d %H}"
 
 
 def floor_of(shop: Shop, now: datetime) -> Floor:
@@ -69,12 +70,12 @@ class Due:
 
 def due_jobs(shop: Shop) -> Iterator[Due]:
     """Yield every job in the house with what its ways rest on: its tape, what the shelf holds for it, what is on its way, the days to its promise."""
-    coming = deliveries(shop.today())
+    coming, layer = deliveries(shop.today()), layer_number()
     for row in the_day():
         want = getattr(row, "want", None)
         is_here = want is None or getattr(row, "may_be_here", False)
         around = Around(shop.price_cents_per_min / 100, None if is_here or want is None else coming.get(want.level))
-        yield Due(row, around, _hash(row.pk, row.version, _days_left(row, shop), shelf_for(row.sheet_id, shop), asdict(around), asdict(shop.economy())))
+        yield Due(row, around, _hash(row.pk, row.version, layer, _days_left(row, shop), shelf_for(row.sheet_id, shop), asdict(around), asdict(shop.economy())))
 
 
 def _days_left(row: Job, shop: Shop) -> int | None:
@@ -83,7 +84,7 @@ def _days_left(row: Job, shop: Shop) -> int | None:
 
 def sheet_rests_on(sheet_id: int, shop: Shop) -> str:
     """Return what the ways of an unseen unit of a drive rest on."""
-    return _hash(sheet_id, shop.price_cents_per_min, asdict(shop.economy()))
+    return _hash(sheet_id, layer_number(), shop.price_cents_per_min, asdict(shop.economy()))
 
 
 def _hash(*what: object) -> str:

@@ -12,7 +12,7 @@ import numpy as np
 from apps.day.models import JobWays, SheetWays, WeekPlan
 from apps.day.selectors import Due, ahead_of, due_jobs, floor_of, kept_ways, rests_on_now, seed_of, sheet_rests_on
 from apps.drives.models import Sheet
-from apps.drives.selectors import model_of
+from apps.drives.selectors import model_in_use
 from apps.jobs.selectors import open_job
 from apps.shop.models import Shop
 from apps.shop.selectors import the_shop
@@ -71,7 +71,7 @@ def draw_unseen(keep_going: Callable[[], bool] = lambda: True) -> int:
         if kept.get(sheet.pk) == rests_on or not keep_going():
             continue
         rng = np.random.default_rng(sheet.pk)
-        futures = unseen_futures(model_of(sheet.pk), shop.economy(), shop.price_cents_per_min / 100, Pace(), rng, n=WAYS)
+        futures = unseen_futures(model_in_use(sheet.pk), shop.economy(), shop.price_cents_per_min / 100, Pace(), rng, n=WAYS)
         SheetWays.objects.update_or_create(sheet=sheet, defaults={"rests_on": rests_on, "body": written(futures)})
         drawn += 1
     return drawn

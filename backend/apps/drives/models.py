@@ -71,6 +71,29 @@ class Console(models.Model):
         return f"{self.maker} {self.console} {self.revision}"
 
 
+class Layer(models.Model):
+    """What closed jobs taught, as it was put to use: a version. Nothing of it changes but whether it is in use."""
+
+    number = models.PositiveIntegerField(unique=True)
+    body = models.JSONField()
+    """The numbers that take the place of shipped ones, those of the parts in use alone."""
+    parts = models.JSONField()
+    """Which parts of what was learnt are in it, each with how it was judged."""
+    jobs = models.PositiveIntegerField()
+    """How many closed jobs taught it."""
+    through = models.DateTimeField()
+    """When the last of them closed."""
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="layers")
+    at = models.DateTimeField()
+    is_used = models.BooleanField(default=True)
+    ended_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, null=True, related_name="layers_ended")
+    ended_at = models.DateTimeField(null=True)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=["is_used"], condition=models.Q(is_used=True), name="one_layer_in_use"),)
+        ordering = ("-number",)
+
+
 class Saying(models.Model):
     """Somebody says whether a kind of part fits a drive variant. Never changed: who thinks otherwise says so anew."""
 

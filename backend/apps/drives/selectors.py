@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
-from apps.drives.models import Saying, Sheet
+from apps.drives.models import Layer, Saying, Sheet
 from spindle.diagnosis.given.compiled import CompiledModel, compile_model
 from spindle.drives.full_sheet import FullSheet, Provenance
 from spindle.drives.key import Reading, Variant, read_key
@@ -18,6 +18,7 @@ from spindle.errors import CaseError, InvalidError, NotFoundError
 from spindle.formats.drive_facts import read_drive
 from spindle.formats.sheet_file import FORMAT, VERSION, read_sheet
 from spindle.formats.table_rows import write_csv
+from spindle.learning import layer as learning
 
 
 def current_sheets() -> list[Sheet]:
@@ -116,8 +117,34 @@ def _compiled(pk: int) -> CompiledModel:
 
 
 def model_of(pk: int) -> CompiledModel:
-    """Return the fault model cut to the drive of that sheet version."""
+    """Return the shipped fault model cut to the drive of that sheet version, whatever was learnt."""
     return _compiled(pk)
+
+
+def layer_in_use() -> Layer | None:
+    """Return what closed jobs taught, as far as it is in use; None if the shipped models stand alone. One small query."""
+    return Layer.objects.filter(is_used=True).first()
+
+
+def layer_number() -> int:
+    """Return the number of the layer in use; 0 if none is. Whatever is kept of a diagnosis rests on it."""
+    return Layer.objects.filter(is_used=True).values_list("number", flat=True).first() or 0
+
+
+@lru_cache(maxsize=256)
+def _learnt(pk: int, layer_pk: int) -> CompiledModel:
+    return learning.Layer.read(Layer.objects.get(pk=layer_pk).body).over(_compiled(pk))
+
+
+def model_in_use(pk: int) -> CompiledModel:
+    """Return the fault model cut to the drive of that sheet version, with what closed jobs taught where that is in use: what benches reckon with."""
+    used = Layer.objects.filter(is_used=True).values_list("pk", flat=True).first()
+    return _compiled(pk) if used is None else _learnt(pk, used)
+
+
+def shipped_models() -> dict[str, CompiledModel]:
+    """Return the shipped model of the current sheet of every variant."""
+    return {variant: _compiled(pk) for pk, variant in Sheet.objects.filter(is_current=True).order_by("variant").values_list("pk", "variant")}
 
 
 def family_by_variant() -> dict[str, str]:

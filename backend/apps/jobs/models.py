@@ -39,6 +39,10 @@ class Job(models.Model):
     """Every standing trial of one repair alone: [repair, whether it came out clean]. Made anew with every write."""
     judged = models.JSONField(default=list)
     """Every proposed repair that was tried: [repair, how likely it was said to cure, whether the advice put it first, whether it came out clean]."""
+    past = models.JSONField(null=True)
+    """What it teaches, as it closed (:mod:`spindle.learning.past`); None while it is open, and where nothing can be learnt of it."""
+    kept_as = models.PositiveSmallIntegerField(default=0)
+    """By which rules what is kept here was made (:data:`apps.jobs.services.writing.KEPT_AS`): by older ones it is made anew at the next start."""
     paid_cents = models.PositiveIntegerField(null=True)
     """What was paid; None where nobody wrote it down."""
     acts = models.CharField(max_length=8, default=Acts.COUNTER.value)

@@ -14,6 +14,7 @@ from time import monotonic
 from typing import Any, Final
 
 import numpy as np
+from apps.drives.selectors import layer_number
 from apps.jobs.models import Outlook
 from apps.jobs.selectors import OpenJob
 from apps.people.models import User
@@ -65,7 +66,7 @@ def _rests_on(shown: OpenJob) -> str:
     case = shown.state.case
     counted = write_case(case)
     counted["findings"] = [f for f, x in zip(counted["findings"], case.findings, strict=True) if not x.is_struck and not isinstance(x.what, Remark)]  # type: ignore[call-overload]
-    return hashlib.sha256(json.dumps([shown.row.sheet_id, counted, asdict(case.economy)], sort_keys=True, default=str).encode()).hexdigest()
+    return hashlib.sha256(json.dumps([shown.row.sheet_id, layer_number(), counted, asdict(case.economy)], sort_keys=True, default=str).encode()).hexdigest()
 
 
 def _waited_for(user: User, is_left: Callable[[], bool]) -> Callable[[], bool]:

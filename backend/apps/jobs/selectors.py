@@ -9,7 +9,7 @@ from typing import Any
 
 from apps.drives.consoles import opening_of
 from apps.drives.models import Sheet
-from apps.drives.selectors import Fit, full_sheet, homes_of_part, key_reading, model_of
+from apps.drives.selectors import Fit, full_sheet, homes_of_part, key_reading, model_in_use, model_of
 from apps.jobs.models import Custody, Job, Taking, TapeLine
 from apps.people.models import shown_name_of
 from apps.shelf.models import Check, Movement, Part
@@ -53,7 +53,7 @@ def lines_of(row: Job) -> list[Line]:
 
 def sheet_ref(sheet: Sheet) -> SheetRef:
     """Return a version of a sheet as the rules of a job know it."""
-    return SheetRef(sheet.pk, sheet.variant, sheet.version, model_of(sheet.pk), opening_of(sheet))
+    return SheetRef(sheet.pk, sheet.variant, sheet.version, model_in_use(sheet.pk), opening_of(sheet))
 
 
 def start_of(row: Job) -> Start:

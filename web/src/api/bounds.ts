@@ -83,6 +83,12 @@ export const BOUNDS = {
    "maxLength": 120
   }
  },
+ "ConfirmCauseAsk": {
+  "fault": {
+   "minLength": 0,
+   "maxLength": 40
+  }
+ },
  "ConsentAsk": {
   "amount_cents": {
    "minimum": 0,
@@ -695,6 +701,12 @@ export const BOUNDS = {
   "clean_passes": {
    "minimum": 0,
    "maximum": 1000
+  }
+ },
+ "UseLearntIn": {
+  "jobs": {
+   "minimum": 0,
+   "maximum": 2000000000
   }
  },
  "VoidAsk": {

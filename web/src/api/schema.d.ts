@@ -1108,6 +1108,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/record/learning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What Jobs Teach
+         * @description Return what the closed jobs teach, how it is judged, and what of it is in use.
+         */
+        get: operations["record_learning"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record/learning.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What Jobs Teach Table
+         * @description Return the same as a table for a spreadsheet.
+         */
+        get: operations["record_learning_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record/learning/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop
+         * @description Take what was learnt back: the shipped figures stand alone again; for managers.
+         */
+        post: operations["stop_learnt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record/learning/suspects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Which Jobs Would Change
+         * @description Return the open jobs that would get another first suspect by what was learnt.
+         */
+        get: operations["record_other_suspects"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record/learning/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Use
+         * @description Put what was learnt to use; for managers.
+         */
+        post: operations["use_learnt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/record/months": {
         parameters: {
             query?: never;
@@ -1137,7 +1237,7 @@ export interface paths {
         };
         /**
          * Months Table
-         * @description Return the same as a table for a spreadsheet: numbers and dates alone.
+         * @description Return the same as a table for a spreadsheet.
          */
         get: operations["record_months_table"];
         put?: never;
@@ -2143,7 +2243,7 @@ export interface components {
          */
         AskIn: {
             /** Ask */
-            ask: components["schemas"]["AnswerAsk"] | components["schemas"]["MarkCheckAsk"] | components["schemas"]["CollectAsk"] | components["schemas"]["ConsentAsk"] | components["schemas"]["TakeOutOwnAsk"] | components["schemas"]["BringOwnBackAsk"] | components["schemas"]["ReleaseOwnAsk"] | components["schemas"]["SetDepthAsk"] | components["schemas"]["MarkPhotoAsk"] | components["schemas"]["IdentifyAsk"] | components["schemas"]["FitAsk"] | components["schemas"]["HearAsk"] | components["schemas"]["ClearHoldAsk"] | components["schemas"]["LiftHoldAsk"] | components["schemas"]["AmendAsk"] | components["schemas"]["LeaveUnitAsk"] | components["schemas"]["SetMainsAsk"] | components["schemas"]["MeasureAsk"] | components["schemas"]["OpenStepAsk"] | components["schemas"]["OwnerSaysAsk"] | components["schemas"]["TakePaymentAsk"] | components["schemas"]["NotePartAsk"] | components["schemas"]["TakePartAsk"] | components["schemas"]["PutBackAsk"] | components["schemas"]["AddPassAsk"] | components["schemas"]["PhotographAsk"] | components["schemas"]["MarkPlaceAsk"] | components["schemas"]["ProposeAsk"] | components["schemas"]["RecordStepAsk"] | components["schemas"]["RemarkAsk"] | components["schemas"]["RestoreAsk"] | components["schemas"]["RetellAsk"] | components["schemas"]["KeepSoundAsk"] | components["schemas"]["AdvanceAsk"] | components["schemas"]["GoBackAsk"] | components["schemas"]["MarkStepAsk"] | components["schemas"]["StrikeAsk"] | components["schemas"]["TickAsk"] | components["schemas"]["TellOwnerAsk"] | components["schemas"]["TrialAsk"] | components["schemas"]["VoidAsk"] | components["schemas"]["UnvoidAsk"];
+            ask: components["schemas"]["AnswerAsk"] | components["schemas"]["MarkCheckAsk"] | components["schemas"]["CollectAsk"] | components["schemas"]["ConfirmCauseAsk"] | components["schemas"]["ConsentAsk"] | components["schemas"]["TakeOutOwnAsk"] | components["schemas"]["BringOwnBackAsk"] | components["schemas"]["ReleaseOwnAsk"] | components["schemas"]["SetDepthAsk"] | components["schemas"]["MarkPhotoAsk"] | components["schemas"]["IdentifyAsk"] | components["schemas"]["FitAsk"] | components["schemas"]["HearAsk"] | components["schemas"]["ClearHoldAsk"] | components["schemas"]["LiftHoldAsk"] | components["schemas"]["AmendAsk"] | components["schemas"]["LeaveUnitAsk"] | components["schemas"]["SetMainsAsk"] | components["schemas"]["MeasureAsk"] | components["schemas"]["OpenStepAsk"] | components["schemas"]["OwnerSaysAsk"] | components["schemas"]["TakePaymentAsk"] | components["schemas"]["NotePartAsk"] | components["schemas"]["TakePartAsk"] | components["schemas"]["PutBackAsk"] | components["schemas"]["AddPassAsk"] | components["schemas"]["PhotographAsk"] | components["schemas"]["MarkPlaceAsk"] | components["schemas"]["ProposeAsk"] | components["schemas"]["RecordStepAsk"] | components["schemas"]["RemarkAsk"] | components["schemas"]["RestoreAsk"] | components["schemas"]["RetellAsk"] | components["schemas"]["KeepSoundAsk"] | components["schemas"]["AdvanceAsk"] | components["schemas"]["GoBackAsk"] | components["schemas"]["MarkStepAsk"] | components["schemas"]["StrikeAsk"] | components["schemas"]["TickAsk"] | components["schemas"]["TellOwnerAsk"] | components["schemas"]["TrialAsk"] | components["schemas"]["VoidAsk"] | components["schemas"]["UnvoidAsk"];
             /** Key */
             key: string;
             /** Version */
@@ -2574,6 +2674,32 @@ export interface components {
             on_trial: components["schemas"]["OnTrialView"][];
             /** Places */
             places: components["schemas"]["PlaceNowView"][];
+        };
+        /**
+         * ConfirmCauseAsk
+         * @description The cause is known by this, or it is not known for certain; then no fault is named.
+         */
+        ConfirmCauseAsk: {
+            by: components["schemas"]["Known"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "confirm_cause";
+            /**
+             * Fault
+             * @default
+             */
+            fault?: string;
+        };
+        /**
+         * ConfirmedView
+         * @description What the cause turned out to be, and by what it is known; an empty fault: it is not known for certain.
+         */
+        ConfirmedView: {
+            by: components["schemas"]["Known"];
+            /** Fault */
+            fault: string;
         };
         /**
          * ConsentAsk
@@ -3727,6 +3853,12 @@ export interface components {
             next_feature: string;
         };
         /**
+         * Known
+         * @description By what a cause is known.
+         * @enum {string}
+         */
+        Known: "seen" | "measured" | "fault_followed" | "not_known";
+        /**
          * LaneView
          * @description A lane of the picture, and the kinds that stand in it.
          */
@@ -3737,6 +3869,76 @@ export interface components {
             kinds: components["schemas"]["SoundChoiceView"][];
             /** Name */
             name: string;
+        };
+        /**
+         * LayerView
+         * @description What is in use of what was learnt.
+         */
+        LayerView: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Jobs */
+            jobs: number;
+            /** Number */
+            number: number;
+            /** Parts */
+            parts: components["schemas"]["Part"][];
+        };
+        /**
+         * LearningView
+         * @description What the closed jobs teach, before it is put to use: over how many, how each part is judged, row by row; and what is in use.
+         */
+        LearningView: {
+            /** Confirmed */
+            confirmed: number;
+            in_use: components["schemas"]["LayerView"] | null;
+            /** Jobs */
+            jobs: number;
+            /** Parts */
+            parts: components["schemas"]["LearntPartView"][];
+            /** Rows */
+            rows: components["schemas"]["LearntRowView"][];
+        };
+        /**
+         * LearntPartView
+         * @description How a part of what was learnt goes on predicting jobs that it has not seen: nats saved a job, with the standard error, over n.
+         */
+        LearntPartView: {
+            /** Error */
+            error: number;
+            /** Gain */
+            gain: number;
+            /** Is Better */
+            is_better: boolean;
+            /** N */
+            n: number;
+            part: components["schemas"]["Part"];
+        };
+        /**
+         * LearntRowView
+         * @description One thing that was learnt: what was taken as true, what the jobs say, with its 90 % interval where one is known, over n.
+         */
+        LearntRowView: {
+            about: components["schemas"]["Told"];
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** N */
+            n: number;
+            /** Name */
+            name: string;
+            /** Now */
+            now: number;
+            /** Of */
+            of: string;
+            /** Was */
+            was: number;
         };
         /**
          * LeaveUnitAsk
@@ -4578,6 +4780,32 @@ export interface components {
          */
         Origin: "maker" | "shop" | "seller" | "hearsay";
         /**
+         * OtherSuspectView
+         * @description An open job that would get another first suspect.
+         */
+        OtherSuspectView: {
+            /** Now */
+            now: string;
+            /** P Now */
+            p_now: number;
+            /** P Was */
+            p_was: number;
+            /** Tag */
+            tag: string;
+            /** Variant */
+            variant: string;
+            /** Was */
+            was: string;
+        };
+        /**
+         * OtherSuspectsView
+         * @description The open jobs that would get another first suspect.
+         */
+        OtherSuspectsView: {
+            /** Jobs */
+            jobs: components["schemas"]["OtherSuspectView"][];
+        };
+        /**
          * OutcomeView
          * @description One answer that can be given; ``is_failure`` counts it among the failed tries.
          */
@@ -4699,6 +4927,12 @@ export interface components {
             /** How */
             how: string;
         };
+        /**
+         * Part
+         * @description A part of a layer: each is judged by itself, and used or left out.
+         * @enum {string}
+         */
+        Part: "causes" | "repairs" | "pace";
         /**
          * PartDetailView
          * @description A part with its trail, and where it fits.
@@ -5387,6 +5621,7 @@ export interface components {
             cause: string;
             /** Checks */
             checks: components["schemas"]["CheckView"][];
+            confirmed: components["schemas"]["ConfirmedView"] | null;
             /** Outcome */
             outcome: string;
             /** P Cause */
@@ -6795,6 +7030,12 @@ export interface components {
             wait_days: number;
         };
         /**
+         * Told
+         * @description What a row is about.
+         * @enum {string}
+         */
+        Told: "cause" | "repair" | "health" | "source" | "pace" | "hand" | "lasts";
+        /**
          * ToldCautionView
          * @description A caution that stands at what comes next.
          */
@@ -6908,6 +7149,16 @@ export interface components {
              * @enum {string}
              */
             do: "unvoid";
+        };
+        /**
+         * UseLearntIn
+         * @description Put what was learnt to use; ``jobs``: over how many closed jobs it was shown.
+         */
+        UseLearntIn: {
+            /** Jobs */
+            jobs: number;
+            /** Key */
+            key: string;
         };
         /**
          * Verdict
@@ -11122,6 +11373,330 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    record_learning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearningView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    record_learning_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    stop_learnt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearningView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    record_other_suspects: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OtherSuspectsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    use_learnt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseLearntIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LearningView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -37,6 +37,7 @@ export const router = createBrowserRouter([
       { path: 'shop/has', lazy: async () => ({ Component: (await import('@/routes/shop')).Has }) },
       { path: 'track-record', lazy: async () => ({ Component: (await import('@/routes/track-record')).TrackRecord }) },
       { path: 'track-record/months', lazy: async () => ({ Component: (await import('@/routes/track-record')).Months }) },
+      { path: 'track-record/learning', lazy: async () => ({ Component: (await import('@/routes/track-record')).Learning }) },
       { path: 'track-record/claims', lazy: async () => ({ Component: (await import('@/routes/track-record')).Claims }) },
       { path: 'practice', lazy: async () => ({ Component: (await import('@/routes/practice')).Lessons }) },
       { path: 'practice/:id', lazy: async () => ({ Component: (await import('@/routes/practice')).PracticeRun }) },

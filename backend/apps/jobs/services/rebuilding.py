@@ -4,20 +4,22 @@ from __future__ import annotations
 
 from apps.jobs.models import Job
 from apps.jobs.selectors import economy_of, value_of
-from apps.jobs.services.writing import keep
+from apps.jobs.services.writing import KEPT_AS, keep
 from apps.shop.selectors import the_shop
+from django.db.models import Q
 from spindle.errors import SpindleError
 from spindle.job.stages import Stage
 from spindle.job.state import state_of
 
 
 def rebuild() -> list[tuple[str, str]]:
-    """Make anew what is kept of each job that is open, or has a tape. Return the jobs that cannot be read, each with why.
+    """Make anew what is kept of each job that is open, and of closed ones that were kept by older rules. Return those that cannot be read, each with why.
 
     Such a job stays in the lists and says there that it cannot be read: one of them takes nothing else away.
     """
     shop, bad = the_shop(), []
-    for row in Job.objects.select_related("sheet", "returns").exclude(stage=Stage.CLOSED.value, lines__isnull=True).distinct().iterator(chunk_size=200):
+    settled = Q(stage=Stage.CLOSED.value) & (Q(kept_as=KEPT_AS) | Q(lines__isnull=True))
+    for row in Job.objects.select_related("sheet", "returns").exclude(settled).distinct().iterator(chunk_size=200):
         try:
             job = value_of(row)
             keep(row, state_of(job, economy_of(job, shop)), shop)

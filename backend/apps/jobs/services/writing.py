@@ -28,10 +28,14 @@ from spindle.job import effects, value
 from spindle.job.asking import Decision
 from spindle.job.judged import judged_in
 from spindle.job.ledger import ASKS, after, decide
+from spindle.job.past import past_of
 from spindle.job.stages import Stage
 from spindle.job.state import JobState
+from spindle.learning.past import write_past
 
 _T = TypeVar("_T")
+KEPT_AS = 1
+"""Raised when something else is kept of a job beside its tape: rows of closed jobs are made anew then, and not at every start."""
 _SHELF = (effects.Take, effects.GiveBack, effects.OwnLeft, effects.OwnOut, effects.UnitLeft)
 
 
@@ -129,8 +133,9 @@ def keep(row: Job, state: JobState, shop: Shop) -> None:
     row.held_until = max((h.until for h in job.hazards(job.lines[-1].at) if h.until), default=None) if job.lines else None
     row.judged = [[j.repair, j.p_success, j.is_advised, j.is_clean] for j in judged_in(job)]
     row.paid_cents = None if job.paid is None else job.paid.body["cents"]
-    row.is_covered = notes.is_covered
+    row.is_covered, row.kept_as = notes.is_covered, KEPT_AS
     _keep_end(row, state, shop)
+    row.past = write_past(past_of(state)) if row.closed_at is not None and job.voided is None else None
     row.save()
 
 

@@ -174,3 +174,12 @@ def _typed(column: Column, cell: str, place: str) -> object:
         except ValueError:
             raise CaseError(place, f"expected a number with a decimal point, got {cell[:40]!r}") from None
     return cell
+
+
+def harmless(value: object) -> object:
+    """Return a cell as it may go out to a spreadsheet: text that would be run as a formula begins with an apostrophe.
+
+    >>> harmless("=1+1"), harmless(-3.5)
+    ("'=1+1", -3.5)
+    """
+    return f"'{value}" if isinstance(value, str) and value.startswith(FORMULA_STARTS) else value

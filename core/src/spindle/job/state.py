@@ -23,10 +23,11 @@ from spindle.job.prompts import open_prompts
 from spindle.job.stages import Acts, JobFacts, Missing, Stage, missing
 from spindle.job.value import Job
 from spindle.offers.ends import ENDS
-from spindle.offers.handing_back import Cause, cause_of
+from spindle.offers.handing_back import Cause, cause_of, confirmed_cause
 from spindle.repairs.procedure import Procedure, Step, steps_from
 from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import Instrument, Power
+from spindle.words.known import Known
 
 _SEEN_KINDS = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
 
@@ -73,6 +74,8 @@ class JobState:
         """The cause as the owner is told it; a service has none."""
         if self.verdict == SERVICED:
             return Cause("No fault was seen with this drive: what was done is upkeep.")
+        if self.job.confirmed is not None and self.job.confirmed.body["fault"] in self.job.model.fault_index:
+            return confirmed_cause(self.job.confirmed.body["fault"], Known(self.job.confirmed.body["by"]), self.job.model)
         return cause_of(self.belief, self.job.model, self.job.proposal.end if self.job.proposal else "")
 
     @property

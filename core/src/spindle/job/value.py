@@ -108,6 +108,7 @@ class Job:
     checks, tried : of the proof: which passed; of those that are done several times, how often they were good so far
     proofs : numbers of the lines of the proof that stand: they can be struck
     told, collected : who told the owner what, and who fetched the unit
+    confirmed : what the cause turned out to be, and by what it is known; None if nobody said
     paid : what was paid in all and how, None if nobody wrote it down
     voided : why it was taken in by mistake, and where it stood then; None for a real job
     on_trial : what sits in it for trying instead of its own parts
@@ -142,6 +143,7 @@ class Job:
     told: tuple[Line, ...] = ()
     paid: Line | None = None
     collected: Line | None = None
+    confirmed: Line | None = None
     voided: Line | None = None
     trial_at: int = -1
     mat: Mat = field(default_factory=Mat)

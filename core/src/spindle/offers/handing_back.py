@@ -12,6 +12,7 @@ from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.faults.model import LEAK, NOTHING
 from spindle.offers.ends import ENDS, UNREPAIRED
 from spindle.words.health import Health
+from spindle.words.known import KNOWN_BY, Known
 
 _SURE: Final = ((0.95, "nearly certain"), (0.8, "very likely"), (0.5, "likely"))
 """Least probability -> how sure that is, in an owner's words."""
@@ -48,6 +49,13 @@ class Cause:
 def likeliest_end(belief: Belief, model: CompiledModel) -> str:
     """Return the end that fits what was found, where nothing is repaired."""
     return "nothing_wrong" if model.sound[int(belief.p.argmax())] else UNREPAIRED
+
+
+def confirmed_cause(fault: str, by: Known, model: CompiledModel) -> Cause:
+    """Return the cause that the bench has confirmed, as it is told."""
+    if fault == LEAK:
+        return Cause(f"Something that is not on our list, {KNOWN_BY[by]}.", sureness="confirmed")
+    return Cause(f"{model.faults[model.fault_index[fault]].name}: {KNOWN_BY[by]}.", sureness="confirmed")
 
 
 def cause_of(belief: Belief, model: CompiledModel, end: str = "") -> Cause:

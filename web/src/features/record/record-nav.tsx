@@ -8,6 +8,7 @@ export function RecordNav() {
       label="Track record"
       views={[
         { to: '/track-record', name: 'How good is the advice' },
+        { to: '/track-record/learning', name: 'What the jobs teach' },
         ...(isManager ? [{ to: '/track-record/months', name: 'The months' }] : []),
         { to: '/track-record/claims', name: 'Claims' },
       ]}

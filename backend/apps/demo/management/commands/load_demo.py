@@ -6,6 +6,7 @@ import sys
 from typing import Any
 
 from apps.demo.services import holds_more, is_empty, load, sign_ins, wipe
+from apps.demo.year.services import load_year
 from django.core.management.base import BaseCommand, CommandError, CommandParser
 
 
@@ -18,6 +19,7 @@ class Command(BaseCommand):
         """Declare the flags."""
         parser.add_argument("--fresh", action="store_true", help="throw everything away first")
         parser.add_argument("--yes", action="store_true", help="with --fresh: do not ask, whatever is in it")
+        parser.add_argument("--year", action="store_true", help="with a year of closed jobs behind it")
         parser.add_argument("--sign-ins", action="store_true", help="print who can sign in, and do nothing else")
 
     def handle(self, *args: Any, **options: Any) -> None:
@@ -33,6 +35,8 @@ class Command(BaseCommand):
             wipe()
         if is_empty():
             load()
+            if options["year"]:
+                load_year()
 
 
 def _is_meant(more: list[str]) -> bool:

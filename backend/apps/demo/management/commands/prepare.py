@@ -29,7 +29,7 @@ class Command(BaseCommand):
         if options["own"]:
             self._begin_own(options["own"].strip().lower())
         elif not settings.IS_REAL:
-            call_command("load_demo", fresh=options["fresh"])
+            call_command("load_demo", fresh=options["fresh"], year=True)
         elif is_empty():
             raise CommandError("Nobody works here yet: begin once with ./start --real --own NAME.")
         call_command("rebuild_jobs")

@@ -12,7 +12,7 @@ import numpy as np
 from spindle.diagnosis.evidence.configured import Occasion, functions_of, physical
 from spindle.diagnosis.given.case import Change, Stock, Trial
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
-from spindle.words.health import P_BAD_ITEM, P_BAD_KNOWN_FAILING, Health
+from spindle.words.health import P_BAD_KNOWN_FAILING, Health
 
 P_BAD_LOT: Final = 0.05
 """P(a whole lot is bad): one delivery in twenty. Invented."""
@@ -31,8 +31,8 @@ def p_bad(item: Change | Stock, model: CompiledModel) -> Floats:
 
 def _p_bad(health: Health, known: Mapping[str, bool], can_be_bad: frozenset[str], model: CompiledModel) -> Floats:
     function = {p.id: p.function for p in model.parts}
-    chance = {f: P_BAD_ITEM[Health.PROVEN] if works else P_BAD_KNOWN_FAILING for f, works in known.items()}
-    return np.array([chance.get(function[f.part], P_BAD_ITEM[health]) if function[f.part] in can_be_bad else 0.0 for f in model.faults])
+    chance = {f: model.bad_item[Health.PROVEN] if works else P_BAD_KNOWN_FAILING for f, works in known.items()}
+    return np.array([chance.get(function[f.part], model.bad_item[health]) if function[f.part] in can_be_bad else 0.0 for f in model.faults])
 
 
 @dataclass(frozen=True)

@@ -17,6 +17,7 @@ from spindle.faults.library import MODELS
 from spindle.faults.model import NOTHING, Fault, FaultModel, Question, QuestionKind, Repair, SubAssembly
 from spindle.faults.scale import ROW_FLOOR
 from spindle.words.bench import Reach
+from spindle.words.health import P_BAD_ITEM, Health
 
 Floats = NDArray[np.float64]
 SOUND_PERCENT: Final = 97.0
@@ -61,8 +62,19 @@ class CompiledModel:
     lasts_months: Floats
     membership: Floats
     p_home: Floats
+    bad_item: Mapping[Health, float] = field(default_factory=lambda: P_BAD_ITEM)
+    """P(a part is bad itself), by what is known of it."""
+    pace: Mapping[str, float] = field(default_factory=dict)
+    """Repair -> how many times as long as planned it takes here."""
+    learnt_over: CompiledModel | None = None
+    """The shipped model that it was learnt over; None if nothing was learnt."""
     log_rows: dict[tuple[str, str, float, bool], Floats] = field(default_factory=dict)
     """log P(answer | fault) by question, answer and unreliability, filled as they are asked for: a drive's answers come back."""
+
+    @property
+    def shipped(self) -> CompiledModel:
+        """The model before anything was learnt: what closed jobs teach is read by it."""
+        return self.learnt_over or self
 
     @cached_property
     def fault_index(self) -> Mapping[str, int]:

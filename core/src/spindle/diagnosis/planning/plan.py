@@ -21,7 +21,7 @@ from spindle.drives.levels import RANK_OF_REPAIR
 from spindle.faults.lasting import USED_SHARE, well_after
 from spindle.faults.model import LEAK, NOTHING, QuestionKind, Repair
 from spindle.words.bench import Depth, Mains, Reach
-from spindle.words.health import P_BAD_ITEM, Health
+from spindle.words.health import Health
 from spindle.words.witness import UNRELIABILITY, Witness
 
 TRIAL_MIN: Final = 3.0
@@ -45,8 +45,9 @@ def part_terms(repair: Repair, model: CompiledModel) -> tuple[float, float]:
 
 
 def bench_minutes(repair: Repair, model: CompiledModel) -> float:
-    """Return the bench minutes of a repair on this drive."""
-    return repair.bench_min + sum(more for feature, more in repair.extra_min.items() if feature in model.sheet.features)
+    """Return the bench minutes of a repair on this drive, at the pace of this shop where one was learnt."""
+    planned = repair.bench_min + sum(more for feature, more in repair.extra_min.items() if feature in model.sheet.features)
+    return planned * model.pace.get(repair.id, 1.0)
 
 
 @lru_cache(maxsize=64)
@@ -61,7 +62,7 @@ def plan_for(model: CompiledModel, economy: Economy, *, stock: tuple[Stock, ...]
     success = model.success.copy()
     for a, (repair, source) in enumerate(zip(repairs, sources, strict=True)):
         if repair.uses_item:
-            success[a] *= 1.0 - (P_BAD_ITEM[Health.NEW] if source is None else p_bad(source, model))
+            success[a] *= 1.0 - (model.bad_item[Health.NEW] if source is None else p_bad(source, model))
     success[:, model.sound > 0.0] = 1.0 - SLIP
     asks = [Asked(q.id, question=q) for q in model.questions.values() if q.kind is not QuestionKind.INTAKE]
     asks += [Asked(f"swap:{s.repair}:{s.item}", swap=s, repair=_repair(s.repair, model)) for s in stock if s.is_donor and s.repair in model.repair_index]
@@ -226,7 +227,7 @@ def _best_source(repair: Repair, stock: Sequence[Stock], model: CompiledModel, e
     weight = model.prior * model.success[model.repair_index[repair.id]]
 
     def dear(source: Stock | None) -> float:
-        bad = P_BAD_ITEM[Health.NEW] if source is None else float(weight @ p_bad(source, model) / weight.sum())
+        bad = model.bad_item[Health.NEW] if source is None else float(weight @ p_bad(source, model) / weight.sum())
         return _own_cost(repair, source, model, economy) / max(1.0 - bad, 0.01)
 
     return min([None, *offers], key=dear)

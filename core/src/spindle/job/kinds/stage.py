@@ -60,10 +60,13 @@ def _move(job: Job, to: Stage, why: str = "") -> dict[str, Any]:
 
 
 def _fold(job: Job, line: Line) -> Job:
-    """A repair that begins, also for the second time, starts as open as the unit is then: the way in is gone anew. What is not closed nobody has fetched."""
+    """A repair that begins, also for the second time, starts as open as the unit is then: the way in is gone anew. What is not closed nobody has fetched,
+    and a cause that was confirmed is a suspicion again once the bench looks further."""
     to, origin = Stage(line.body["to"]), Stage(line.body["from"])
     if to is not Stage.CLOSED:
         job = replace(job, collected=None)
+    if may_return(origin, to):
+        job = replace(job, confirmed=None)
     if (origin, to) != (Stage.AGREE, Stage.REPAIR):
         return replace(job, stage=to)
     steps = {i: x for i, x in job.steps.items() if i not in OPENING_IDS}

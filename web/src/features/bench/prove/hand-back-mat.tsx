@@ -7,6 +7,7 @@ import { Notice, Panel } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 import { Gate } from '../frame/gate'
 import { Button } from '@/ui/button'
+import { Confirmed } from './confirmed'
 import { HandingOver } from './handing-over'
 
 /** What the owner gets: the report on one page, and the unit. */
@@ -38,6 +39,7 @@ export function HandBackMat() {
           </a>
         </p>
       </Panel>
+      {isRepaired && <Confirmed />}
       <HandingOver />
       {job.stage === 'closed' ? <Closed /> : <Gate backTo={['isolate']} />}
     </>

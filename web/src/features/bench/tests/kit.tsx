@@ -117,7 +117,7 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
   voided: '',
   returns: null,
   guarantee_until: null,
-  proof: { outcome: 'Not repaired yet', checks: [], passes: 0, passes_needed: 3, p_fixed: 0, p_fail_per_try: 0.5, cause: 'Cause not found for certain.', p_cause: 0, verdict: '', says: '' },
+  proof: { outcome: 'Not repaired yet', checks: [], passes: 0, passes_needed: 3, p_fixed: 0, p_fail_per_try: 0.5, cause: 'Cause not found for certain.', p_cause: 0, confirmed: null, verdict: '', says: '' },
   ...more,
 })
 

@@ -1,0 +1,134 @@
+"""What closed jobs teach: read from what is kept beside their tapes, judged, and told before it is put to use."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime
+from functools import cached_property
+
+from apps.drives.selectors import layer_in_use, shipped_models
+from apps.jobs.models import Job
+from apps.jobs.selectors import value_of
+from apps.shelf.models import Part
+from django.utils import timezone
+from spindle.diagnosis.belief.posterior import believe
+from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.errors import SpindleError
+from spindle.job.stages import Stage
+from spindle.job.state import REPAIRED
+from spindle.learning.judging import Judgement, judge
+from spindle.learning.lasting import Away
+from spindle.learning.layer import Layer, Lessons, learn
+from spindle.learning.layer import Part as LayerPart
+from spindle.learning.past import Past, read_past
+from spindle.learning.telling import Row, told
+
+MONTH_DAYS = 30.44
+MOST_OPEN = 80
+"""So many open jobs are looked through for another first suspect, the newest first."""
+
+
+@dataclass(frozen=True)
+class Closed:
+    """A closed job that teaches: its tag, when it closed, and what it teaches."""
+
+    tag: str
+    at: datetime
+    past: Past
+
+
+class Learning:
+    """What the shop's closed jobs say now; each part worked out when it is first asked for. Three queries, and none of them opens a tape."""
+
+    def __init__(self) -> None:
+        rows = Job.objects.filter(closed_at__isnull=False, past__isnull=False).order_by("closed_at", "pk").values_list("tag", "closed_at", "past")
+        self.closed = [Closed(tag, at, read_past(past)) for tag, at, past in rows if at is not None and past is not None]
+        self.models: Mapping[str, CompiledModel] = shipped_models()
+        self.used = layer_in_use()
+
+    @cached_property
+    def pasts(self) -> list[Past]:
+        """What each of them teaches, oldest first."""
+        return [c.past for c in self.closed]
+
+    @cached_property
+    def lessons(self) -> Lessons:
+        """What they say together."""
+        return learn(self.pasts, self.models, source_of=self._source_of, away=list(_away(timezone.now())))
+
+    @cached_property
+    def judged(self) -> dict[LayerPart, Judgement]:
+        """How each part of it has gone on predicting, against the shipped models."""
+        return judge(self.pasts, self.models, lambda jobs: learn(jobs, self.models, source_of=self._source_of).layer())
+
+    @cached_property
+    def layer(self) -> Layer:
+        """The numbers of those parts that predict better: what would be put to use."""
+        whole = self.lessons.layer()
+        return Layer(lasts=whole.lasts).with_parts(whole, [part for part, found in self.judged.items() if found.is_better])
+
+    @property
+    def rows(self) -> tuple[Row, ...]:
+        """What was learnt, row by row."""
+        return told(self.lessons, self.models)
+
+    @cached_property
+    def _source_of(self) -> dict[str, str]:
+        items = {t.item for p in self.pasts for t in p.tried if t.item}
+        rows = Part.objects.filter(tag__in=items).values_list("tag", "lot", "order__supplier__name", "donor__tag")
+        return {tag: name for tag, lot, supplier, donor in rows if (name := _source(lot, supplier, donor))}
+
+
+def _source(lot: str, supplier: str | None, donor: str | None) -> str:
+    if donor:
+        return f"Donor {donor}"
+    return f"Lot {lot}{f', {supplier}' if supplier else ''}" if lot else ""
+
+
+def _away(now: datetime) -> Iterator[Away]:
+    """Yield each repaired unit with how long it was away: until it came back with the same fault inside its guarantee, or until now."""
+    rows = Job.objects.filter(closed_at__isnull=False, outcome=REPAIRED).exclude(judged=[])
+    back = dict(Job.objects.filter(returns__isnull=False, is_covered=True).order_by("-taken_in_at").values_list("returns_id", "taken_in_at"))
+    for pk, variant, closed, judged in rows.values_list("pk", "sheet__variant", "closed_at", "judged"):
+        cured = next((repair for repair, _, _, is_clean in reversed(judged) if is_clean), "")
+        if cured and closed is not None:
+            until = back.get(pk, now)
+            yield Away(variant, cured, max((until - closed).total_seconds() / 86_400 / MONTH_DAYS, 0.01), pk in back)
+
+
+@dataclass(frozen=True)
+class OtherSuspect:
+    """An open job that would get another first suspect: its tag and drive, which one it has and which it would have, each with its chance."""
+
+    tag: str
+    variant: str
+    was: str
+    p_was: float
+    now: str
+    p_now: float
+
+
+def other_suspects(layer: Layer) -> list[OtherSuspect]:
+    """Return the open jobs that would get another first suspect by a layer, against what is in use now."""
+    rows = Job.objects.select_related("sheet", "returns").exclude(stage__in=[Stage.CLOSED.value, Stage.TAKEN_IN.value]).order_by("-pk")[:MOST_OPEN]
+    return [found for row in rows if (found := _suspect(row, layer)) is not None]
+
+
+def _suspect(row: Job, layer: Layer) -> OtherSuspect | None:
+    try:
+        job = value_of(row)
+    except (SpindleError, LookupError, ValueError, TypeError):
+        return None  # the day names it
+    over = layer.over(job.model.shipped)
+    was, now = believe(job.findings, job.model).p, believe(job.findings, over).p
+    a, b = int(was.argmax()), int(now.argmax())
+    if a == b or not job.findings:
+        return None
+    faults = job.model.faults
+    return OtherSuspect(row.tag, row.sheet.variant, faults[a].name, float(was[a]), faults[b].name, float(now[b]))
+
+
+def parts_of(judged: Mapping[LayerPart, Judgement], used: Sequence[LayerPart]) -> list[dict[str, object]]:
+    """Return how each part was judged, as it is kept with a layer."""
+    return [{"part": part.value, "n": j.n, "gain": j.gain, "error": j.error, "is_used": part in used} for part, j in judged.items()]

@@ -1,0 +1,105 @@
+"""What a job that closes will teach, read from its tape by the shipped model, whatever was learnt before."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Final
+
+from spindle.diagnosis.belief.posterior import believe
+from spindle.diagnosis.given.case import Answer, Finding, TrialResult
+from spindle.diagnosis.planning.plan import TRIAL_MIN, bench_minutes
+from spindle.faults.model import QuestionKind
+from spindle.job.line import Line
+from spindle.job.stages import Stage
+from spindle.job.state import JobState
+from spindle.job.value import Job
+from spindle.learning.past import CONFIRMED, GIVEN_UP, PROBABLE, PROVEN, Past, Took, TriedAlone, kept
+from spindle.offers.ends import UNREPAIRED
+from spindle.repairs.procedures import procedure_for
+from spindle.words.bench import Depth
+
+_BEYOND_US: Final = frozenset({UNREPAIRED, "not_to_be_had"})
+"""Ends of units with a fault of the list that nobody cured; every other end says that it was something else."""
+
+
+def past_of(state: JobState) -> Past:
+    """Return what a closed job teaches. A service, and an end that says it was something else, say nothing of a cause; what was tried counts all the same."""
+    job = state.job
+    model = job.model.shipped
+    names = [f.id for f in model.faults]
+    seen = believe(_before(job.findings, _seen_until(job)), model)
+    is_cured = state.p_fixed > 0.0 and not state.is_service
+    confirmed = job.confirmed.body["fault"] if is_cured and job.confirmed is not None else ""
+    is_confirmed = confirmed in model.fault_index
+    closing = {confirmed: 1.0} if is_confirmed else kept(names, list(believe(job.findings, model).p))
+    return Past(
+        variant=job.start.sheet.variant,
+        family=model.model.family,
+        weight=_weight(state, is_cured=is_cured, is_confirmed=is_confirmed),
+        is_confirmed=is_confirmed,
+        seen=kept(names, list(seen.p)),
+        closing=closing,
+        tried=tuple(_tried(job)),
+        took=tuple(_took(job)),
+        seconds=_seconds(job) if is_cured and state.ending.verdict == "proven" else None,
+    )
+
+
+def _weight(state: JobState, *, is_cured: bool, is_confirmed: bool) -> float:
+    if is_cured:
+        return CONFIRMED if is_confirmed else PROVEN if state.ending.verdict == "proven" else PROBABLE
+    end = state.job.proposal.end if state.job.proposal else ""
+    return GIVEN_UP if end in _BEYOND_US and state.job.voided is None else 0.0
+
+
+def _seen_until(job: Job) -> int:
+    left = (line.number for line in job.lines if line.kind == "stage" and line.body["from"] == Stage.FAULT_SEEN.value)
+    return next(left, job.next_number)
+
+
+def _before(findings: tuple[Finding, ...], number: int) -> tuple[Finding, ...]:
+    return tuple(f for f in findings if int(f.id) < number)
+
+
+def _tried(job: Job) -> Iterator[TriedAlone]:
+    """Yield what was tried alone; what changed part of it is neither."""
+    for trial in job.trials:
+        if len(trial.changes) == 1 and trial.result is not TrialResult.CHANGED:
+            change = trial.changes[0]
+            yield TriedAlone(change.repair, trial.result is TrialResult.CLEAN, change.item, change.health)
+
+
+def _took(job: Job) -> Iterator[Took]:
+    """Yield how long each repair took that was begun at Repair and tried there."""
+    began: Line | None = None
+    for line in job.lines:
+        if line.kind == "stage":
+            began = line if line.body["to"] == Stage.REPAIR.value else None
+        elif line.kind == "trial" and began is not None and line.number not in job.struck and len(line.body["changes"]) == 1:
+            yield from _one(job, began, line)
+            began = None
+
+
+def _one(job: Job, began: Line, tried: Line) -> Iterator[Took]:
+    index = job.model.repair_index.get(tried.body["changes"][0]["repair"])
+    minutes = (tried.at - began.at).total_seconds() / 60.0
+    if index is None or minutes <= 0.0:
+        return
+    repair = job.model.shipped.repairs[index]
+    opened = job.model.model.depths.open_min
+    way = max(opened[int(repair.depth)] - opened[int(Depth(began.body["depth"]))], 0.0)
+    is_iron = procedure_for(job.model.model.family, repair.id).skill == "soldering"
+    yield Took(repair.id, tried.by, round(minutes, 2), round(bench_minutes(repair, job.model.shipped) + TRIAL_MIN + way, 2), is_iron)
+
+
+def _seconds(job: Job) -> dict[str, float] | None:
+    """Return the times to play that were taken since the clean trial, by class of disc."""
+    asked = job.model.family_questions
+    timed = {}
+    for finding in job.findings[job.trial_at + 1 :] if job.trial_at >= 0 else ():
+        what = finding.what
+        if not isinstance(what, Answer) or finding.is_struck or what.seconds is None or what.setting.is_elsewhere:
+            continue
+        if asked[what.question].kind is QuestionKind.DISC_CLASS:
+            timed[what.question] = float(what.seconds)
+    return timed or None

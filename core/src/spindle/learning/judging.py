@@ -1,0 +1,122 @@
+"""Is what was learnt better? Each job is judged by what was learnt before it, never by what it taught itself.
+
+A layer has parts, and each is worth having only if it predicts the next jobs better than what is in use, by two standard errors: the
+causes by the fault that it was, from what was seen at first; the repairs by whether the first one cured; the minutes by what was taken.
+
+References
+----------
+.. [1] A. P. Dawid, "Present position and potential developments: the prequential approach", JRSS A 147, 1984.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from math import log, sqrt
+from types import MappingProxyType
+from typing import Final
+
+import numpy as np
+
+from spindle.diagnosis.given.compiled import CompiledModel, Floats
+from spindle.learning.hands import SPREAD, is_timed
+from spindle.learning.layer import Layer, Part
+from spindle.learning.past import Past
+
+BLOCK: Final = 20
+"""So many jobs are judged by one layer, before it is learnt anew with them."""
+LEAST: Final = 0.001
+"""A chance that was said to be nothing costs no more than one in a thousand: one surprise must not be all."""
+SURE: Final = 2.0
+"""Standard errors by which a layer has to be better."""
+
+
+@dataclass(frozen=True, slots=True)
+class Judgement:
+    """How a part of a layer predicts: what it saves a job over what is in use, with the standard error, over n jobs.
+
+    In nats of the log loss; of minutes, in squares of their log over twice their usual spread, which is the same for a log-normal.
+    """
+
+    n: int
+    gain: float
+    error: float
+
+    @property
+    def is_better(self) -> bool:
+        """True if it predicts better beyond doubt."""
+        return self.n > BLOCK and self.gain > SURE * self.error
+
+
+def cause_loss(past: Past, layer: Layer, model: CompiledModel) -> float:
+    """Return the nats that the cause of a job costs by a layer, as it was believed when its fault had been seen.
+
+    Parameters
+    ----------
+    model : the shipped model of its drive
+    """
+    closing = _row(past.closing, model)
+    target = closing / max(float(closing.sum()), 1e-12)
+    return -float(target @ np.log(np.maximum(_believed(past, layer, model), LEAST))) * past.weight
+
+
+def repair_loss(past: Past, layer: Layer, model: CompiledModel) -> float | None:
+    """Return the nats that the first repair of a job costs by a layer: did it cure? None if none was tried alone."""
+    first = next((t for t in past.tried if t.repair in model.repair_index), None)
+    if first is None:
+        return None
+    a, over = model.repair_index[first.repair], layer.over(model)
+    bad = over.bad_item[first.health] if over.repairs[a].uses_item else 0.0
+    cures = float(_believed(past, layer, model) @ over.success[a]) * (1.0 - bad)
+    return -log(max(cures if first.is_clean else 1.0 - cures, LEAST))
+
+
+def pace_loss(past: Past, layer: Layer, _model: CompiledModel) -> float | None:
+    """Return how far the minutes of a job's repairs were from what a layer says; None if none were taken."""
+    off = [log(t.minutes / t.planned / layer.pace.get(t.repair, 1.0)) for t in past.took if is_timed(t)]
+    return sum(x * x for x in off) / len(off) / (2.0 * SPREAD**2) if off else None
+
+
+_LOSSES: Final[Mapping[Part, Callable[[Past, Layer, CompiledModel], float | None]]] = MappingProxyType(
+    {Part.CAUSES: cause_loss, Part.REPAIRS: repair_loss, Part.PACE: pace_loss}
+)
+
+
+def _believed(past: Past, layer: Layer, model: CompiledModel) -> Floats:
+    seen = _row(past.seen, model) * layer.prior_over(model) / np.maximum(model.prior, 1e-12)
+    return np.asarray(seen / max(float(seen.sum()), 1e-12))
+
+
+def _row(of: Mapping[str, float], model: CompiledModel) -> Floats:
+    return np.array([of.get(f.id, 0.0) for f in model.faults])
+
+
+def judge(
+    pasts: Sequence[Past], models: Mapping[str, CompiledModel], learnt: Callable[[Sequence[Past]], Layer], in_use: Layer | None = None
+) -> dict[Part, Judgement]:
+    """Return how each part of what is learnt goes on predicting, against what is in use; each beside the others that are in use.
+
+    Parameters
+    ----------
+    pasts : closed jobs in the order in which they closed
+    learnt : makes a layer of the jobs before
+    in_use : the layer that stands; None is the shipped model
+    """
+    own = [p for p in pasts if p.variant in models]
+    rival = in_use or Layer()
+    gains: dict[Part, list[float]] = {part: [] for part in Part}
+    for start in range(BLOCK, len(own), BLOCK):
+        layer = learnt(own[:start])
+        for part, loss in _LOSSES.items():
+            with_it = rival.with_parts(layer, {part})
+            for past in own[start : start + BLOCK]:
+                then, now = loss(past, rival, models[past.variant]), loss(past, with_it, models[past.variant])
+                if then is not None and now is not None:
+                    gains[part].append(then - now)
+    return {part: _judged(gains[part]) for part in Part}
+
+
+def _judged(gains: Sequence[float]) -> Judgement:
+    if len(gains) <= 1:
+        return Judgement(len(gains), 0.0, 0.0)
+    return Judgement(len(gains), float(np.mean(gains)), float(np.std(gains, ddof=1) / sqrt(len(gains))))
