@@ -52,6 +52,7 @@ INSTALLED_APPS = [
     "apps.jobs",
     "apps.owner_page",
     "apps.day",
+    "apps.record",
     "apps.practice",
     "apps.tags",
     "apps.reports",

@@ -3,6 +3,7 @@
 from hypothesis import strategies as st
 from spindle.bench.opening.mat import PlaceState
 from spindle.bench.opening.steps import Kind
+from spindle.job.kinds.confirmed import ConfirmCause
 from spindle.job.kinds.dots import MarkPhoto
 from spindle.job.kinds.heard import Hear
 from spindle.job.kinds.opened import OpenStep
@@ -14,6 +15,7 @@ from spindle.job.kinds.retold import Retell, ToldEvent
 from spindle.job.kinds.sound import Did, KeepSound
 from spindle.job.recordings import Dot
 from spindle.sound.kinds import Kind as EventKind
+from spindle.words.known import Known
 
 
 def unit_asks(data, job, pick):
@@ -32,5 +34,6 @@ def unit_asks(data, job, pick):
         Hear: lambda: Hear(
             pick([*job.sounds, 1]), pick(["spins", "sled_sound", "load_sound"]), pick(["cycles", "holds", "seeks", "hammers", "smooth"]), flag()
         ),
+        ConfirmCause: lambda: ConfirmCause(pick(Known), pick(["", "lens_dirty", "nothing_wrong", "not_listed"])),
         OwnerSays: lambda: OwnerSays(pick(OwnerWant), "Wenna", "by phone", "hm", pick(["", *repairs])),
     }

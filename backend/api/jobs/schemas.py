@@ -10,8 +10,8 @@ from api.drives.schemas import DriveView
 from api.jobs.counter_schemas import PaidView, ReturnView, ToldView
 from api.jobs.diagnosis_schemas import AtHandView, CautionView, ConfigurationView, DiagnosisView, QuestionView, WeightView
 from api.jobs.mat_schemas import MatBriefView, PhotoView
+from api.jobs.proof_schemas import ProofView
 from spindle.job.stages import Stage
-from spindle.words.known import Known
 
 
 class GivenAnswer(View):
@@ -170,45 +170,6 @@ class RepairView(View):
     uses_item: bool
     takes: str
     """What goes in: the name of the sub-assembly; "" if nothing does."""
-
-
-class CheckView(View):
-    """One check of the proof."""
-
-    id: str
-    title: str
-    how: str
-    state: Literal["open", "passed", "failed"]
-    tries: int
-    """How often it is done before it has passed."""
-    done: int
-    """How often it was good so far."""
-
-
-class ConfirmedView(View):
-    """What the cause turned out to be, and by what it is known; an empty fault: it is not known for certain."""
-
-    fault: str
-    by: Known
-
-
-class ProofView(View):
-    """The proof so far."""
-
-    checks: list[CheckView]
-    passes: int
-    passes_needed: int
-    outcome: str
-    """How the job comes out, as the owner is told it."""
-    p_fixed: float
-    p_fail_per_try: float
-    cause: str
-    p_cause: float
-    """As the owner is told: 0 where no cause is named."""
-    confirmed: ConfirmedView | None
-    """None as long as nobody said."""
-    verdict: Literal["", "go_on", "proven", "probable"]
-    says: str
 
 
 class ConditionView(View):

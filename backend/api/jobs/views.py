@@ -8,6 +8,7 @@ from typing import Literal
 from api.drives.views import drive_view
 from api.jobs import counter_schemas as counter
 from api.jobs import diagnosis_schemas as d
+from api.jobs import proof_schemas as proof
 from api.jobs import schemas as s
 from api.jobs.custody_views import custody_fields
 from api.jobs.diagnosis_schemas import WeightView
@@ -258,12 +259,12 @@ def _step(step: Step, shown: OpenJob) -> s.StepView:
     )
 
 
-def _proof(shown: OpenJob, found: Diagnosis) -> s.ProofView:
+def _proof(shown: OpenJob, found: Diagnosis) -> proof.ProofView:
     job, state = shown.job, shown.state
     cause = state.cause
-    return s.ProofView(
+    return proof.ProofView(
         checks=[
-            s.CheckView(id=c.id, title=c.title, how=c.how, state=_CHECKED[job.checks.get(c.id)], tries=c.tries, done=job.tried.get(c.id, 0))
+            proof.CheckView(id=c.id, title=c.title, how=c.how, state=_CHECKED[job.checks.get(c.id)], tries=c.tries, done=job.tried.get(c.id, 0))
             for c in state.checks
         ],
         passes=job.passes,
@@ -273,7 +274,7 @@ def _proof(shown: OpenJob, found: Diagnosis) -> s.ProofView:
         p_fail_per_try=found.ending.p_shows,
         cause=cause.text,
         p_cause=cause.p,
-        confirmed=None if job.confirmed is None else s.ConfirmedView(fault=job.confirmed.body["fault"], by=job.confirmed.body["by"]),
+        confirmed=None if job.confirmed is None else proof.ConfirmedView(fault=job.confirmed.body["fault"], by=job.confirmed.body["by"]),
         verdict=found.ending.verdict if state.p_fixed else "",  # type: ignore[arg-type]  # pydantic checks the word
         says=found.ending.says if state.p_fixed else "",
     )

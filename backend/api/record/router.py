@@ -8,7 +8,7 @@ import io
 from api.common import READS, WRITES, OnceIn, SignedIn, as_json, view_before_commit
 from api.record.schemas import AdviceView, FiguresOfMonthsView, LearningView, OtherSuspectsView, OtherSuspectView, ReliabilityView, UseLearntIn
 from api.record.views import learning_view
-from apps.record.learning import Learning, other_suspects
+from apps.record.learning import other_suspects, taught
 from apps.record.selectors import advice, figures
 from apps.record.services import take_it_back, use_what_was_learnt
 from apps.shop.selectors import the_shop
@@ -44,19 +44,19 @@ def months_table(request: SignedIn) -> HttpResponse:
 @router.get("/record/learning", response={200: LearningView, **READS}, operation_id="record_learning")
 def what_jobs_teach(request: SignedIn) -> LearningView:
     """Return what the closed jobs teach, how it is judged, and what of it is in use."""
-    return learning_view(Learning())
+    return learning_view(taught())
 
 
 @router.get("/record/learning.csv", response={200: None, **READS}, operation_id="record_learning_table")
 def what_jobs_teach_table(request: SignedIn) -> HttpResponse:
     """Return the same as a table for a spreadsheet."""
-    return _table("learnt.csv", [r.model_dump(mode="json") for r in learning_view(Learning()).rows])
+    return _table("learnt.csv", [r.model_dump(mode="json") for r in learning_view(taught()).rows])
 
 
 @router.get("/record/learning/suspects", response={200: OtherSuspectsView, **READS}, operation_id="record_other_suspects")
 def which_jobs_would_change(request: SignedIn) -> OtherSuspectsView:
     """Return the open jobs that would get another first suspect by what was learnt."""
-    return OtherSuspectsView(jobs=[OtherSuspectView.model_validate(s) for s in other_suspects(Learning().layer)])
+    return OtherSuspectsView(jobs=[OtherSuspectView.model_validate(s) for s in other_suspects(taught().layer)])
 
 
 @router.post("/record/learning/use", response={200: LearningView, **WRITES}, operation_id="use_learnt")
@@ -64,7 +64,7 @@ def which_jobs_would_change(request: SignedIn) -> OtherSuspectsView:
 def use(request: SignedIn, body: UseLearntIn) -> HttpResponse:
     """Put what was learnt to use; for managers."""
     use_what_was_learnt(Command(request.user, body.key), jobs=body.jobs)
-    return as_json(learning_view(Learning()))
+    return as_json(learning_view(taught()))
 
 
 @router.post("/record/learning/stop", response={200: LearningView, **WRITES}, operation_id="stop_learnt")
@@ -72,7 +72,7 @@ def use(request: SignedIn, body: UseLearntIn) -> HttpResponse:
 def stop(request: SignedIn, body: OnceIn) -> HttpResponse:
     """Take what was learnt back: the shipped figures stand alone again; for managers."""
     take_it_back(Command(request.user, body.key))
-    return as_json(learning_view(Learning()))
+    return as_json(learning_view(taught()))
 
 
 def _table(name: str, rows: list[dict[str, object]]) -> HttpResponse:

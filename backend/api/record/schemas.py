@@ -92,6 +92,8 @@ class LearntRowView(View):
     n: float
     low: float | None
     high: float | None
+    confirmed: int | None
+    of_confirmed: int | None
 
 
 class LayerView(View):

@@ -4,18 +4,19 @@ from __future__ import annotations
 
 from api.record.schemas import LayerView, LearningView, LearntPartView, LearntRowView
 from apps.drives.models import Layer
-from apps.record.learning import Learning
+from apps.drives.selectors import layer_in_use
+from apps.record.learning import Taught
 from spindle.learning.layer import Part
 
 
-def learning_view(learning: Learning) -> LearningView:
-    """Return what the closed jobs teach as it is shown."""
-    used = learning.used
+def learning_view(found: Taught) -> LearningView:
+    """Return what the closed jobs teach as it is shown, beside what of it is in use."""
+    used = layer_in_use()
     return LearningView(
-        jobs=len(learning.closed),
-        confirmed=sum(p.is_confirmed for p in learning.pasts),
-        parts=[LearntPartView(part=part, n=j.n, gain=j.gain, error=j.error, is_better=j.is_better) for part, j in learning.judged.items()],
-        rows=[LearntRowView.model_validate(row) for row in learning.rows],
+        jobs=found.jobs,
+        confirmed=found.confirmed,
+        parts=[LearntPartView(part=part, n=j.n, gain=j.gain, error=j.error, is_better=j.is_better) for part, j in found.judged.items()],
+        rows=[LearntRowView.model_validate(row) for row in found.rows],
         in_use=None if used is None else _layer(used),
     )
 

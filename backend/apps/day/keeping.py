@@ -1,4 +1,4 @@
-"""Keeping the week worked out, in a process of its own that leaves the processor to answers."""
+"""Keeping the week worked out, and what closed jobs teach, in a process of its own that leaves the processor to answers."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ import time
 from typing import Final
 
 from apps.day.services import draw_unseen, refresh
+from apps.record.learning import taught
 from django.db import DatabaseError, close_old_connections
 from django.utils import timezone
 
@@ -21,7 +22,10 @@ _log = logging.getLogger(__name__)
 
 
 def keep_day(parent: int) -> None:
-    """Work the week out whenever something has changed, for as long as that parent lives. Whatever goes wrong is told, and tried again later."""
+    """Work the week out whenever something has changed, and then what closed jobs teach, for as long as that parent lives.
+
+    Whatever goes wrong is told, and tried again later.
+    """
     os.nice(NICE)
 
     def goes_on() -> bool:
@@ -30,8 +34,8 @@ def keep_day(parent: int) -> None:
     while goes_on():
         close_old_connections()
         try:
-            if not refresh(timezone.now(), goes_on):
-                draw_unseen(goes_on)
+            if not refresh(timezone.now(), goes_on) and not draw_unseen(goes_on):
+                taught()
         except DatabaseError as error:  # it may be starting again
             _log.warning("the week was not worked out: %s", error)
         except Exception:

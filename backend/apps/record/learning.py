@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from datetime import datetime
 from functools import cached_property
+from typing import Any
 
-from apps.drives.selectors import layer_in_use, shipped_models
+from apps.drives.models import Sheet
+from apps.drives.selectors import shipped_models
 from apps.jobs.models import Job
 from apps.jobs.selectors import value_of
+from apps.record.models import Kept
 from apps.shelf.models import Part
+from django.db.models import Count, Max
 from django.utils import timezone
 from spindle.diagnosis.belief.posterior import believe
 from spindle.diagnosis.given.compiled import CompiledModel
@@ -22,7 +26,7 @@ from spindle.learning.lasting import Away
 from spindle.learning.layer import Layer, Lessons, learn
 from spindle.learning.layer import Part as LayerPart
 from spindle.learning.past import Past, read_past
-from spindle.learning.telling import Row, told
+from spindle.learning.telling import Row, Told, told
 
 MONTH_DAYS = 30.44
 MOST_OPEN = 80
@@ -45,7 +49,6 @@ class Learning:
         rows = Job.objects.filter(closed_at__isnull=False, past__isnull=False).order_by("closed_at", "pk").values_list("tag", "closed_at", "past")
         self.closed = [Closed(tag, at, read_past(past)) for tag, at, past in rows if at is not None and past is not None]
         self.models: Mapping[str, CompiledModel] = shipped_models()
-        self.used = layer_in_use()
 
     @cached_property
     def pasts(self) -> list[Past]:
@@ -78,6 +81,49 @@ class Learning:
         items = {t.item for p in self.pasts for t in p.tried if t.item}
         rows = Part.objects.filter(tag__in=items).values_list("tag", "lot", "order__supplier__name", "donor__tag")
         return {tag: name for tag, lot, supplier, donor in rows if (name := _source(lot, supplier, donor))}
+
+
+@dataclass(frozen=True)
+class Taught:
+    """What the closed jobs teach, as it was last worked out: over how many jobs, how each part is judged, row by row, and the layer of it."""
+
+    jobs: int
+    confirmed: int
+    judged: Mapping[LayerPart, Judgement]
+    rows: tuple[Row, ...]
+    layer: Layer
+
+
+def taught() -> Taught:
+    """Return what the closed jobs teach: kept for as long as what it rests on stays the same, else worked out, which takes a few seconds."""
+    rests_on = _rests_on()
+    kept = Kept.objects.filter(pk=1, rests_on=rests_on).first()
+    if kept is None:
+        kept, _ = Kept.objects.update_or_create(pk=1, defaults={"rests_on": rests_on, "body": _written(Learning())})
+    body = kept.body
+    return Taught(
+        jobs=body["jobs"],
+        confirmed=body["confirmed"],
+        judged={LayerPart(part): Judgement(*told_) for part, told_ in body["judged"].items()},
+        rows=tuple(Row(**{**row, "about": Told(row["about"])}) for row in body["rows"]),
+        layer=Layer.read(body["layer"]),
+    )
+
+
+def _rests_on() -> str:
+    """Return what it rests on, in a few words: which jobs have closed, which drives there are, and the day, for what has not come back yet."""
+    jobs = Job.objects.filter(closed_at__isnull=False, past__isnull=False).aggregate(n=Count("pk"), last=Max("closed_at"), kept=Max("kept_as"))
+    return f"{jobs['n']} {jobs['last']} {jobs['kept']} {Sheet.objects.aggregate(m=Max('pk'))['m']} {timezone.localdate()}"
+
+
+def _written(learning: Learning) -> dict[str, Any]:
+    return {
+        "jobs": len(learning.closed),
+        "confirmed": sum(p.is_confirmed for p in learning.pasts),
+        "judged": {part.value: [j.n, j.gain, j.error] for part, j in learning.judged.items()},
+        "rows": [asdict(row) for row in learning.rows],
+        "layer": learning.layer.written(),
+    }
 
 
 def _source(lot: str, supplier: str | None, donor: str | None) -> str:

@@ -3925,6 +3925,8 @@ export interface components {
          */
         LearntRowView: {
             about: components["schemas"]["Told"];
+            /** Confirmed */
+            confirmed: number | null;
             /** High */
             high: number | null;
             /** Low */
@@ -3937,6 +3939,8 @@ export interface components {
             now: number;
             /** Of */
             of: string;
+            /** Of Confirmed */
+            of_confirmed: number | null;
             /** Was */
             was: number;
         };

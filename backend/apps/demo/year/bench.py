@@ -8,17 +8,16 @@ from datetime import datetime, timedelta
 from typing import Any, Final
 
 import numpy as np
+from apps.demo.year.world import YearWorld
 from spindle.bench.opening.order import way_back
 from spindle.diagnosis.belief.items import p_bad
-from spindle.diagnosis.given.case import Answer, Change, Stock, Trial, TrialResult
-from spindle.diagnosis.given.economy import Economy
+from spindle.diagnosis.given.case import Answer, Change, Trial, TrialResult
 from spindle.diagnosis.planning.futures import Unit
 from spindle.diagnosis.planning.lookahead import Position, information
 from spindle.diagnosis.planning.plan import TRIAL_MIN, bench_minutes
-from spindle.errors import NotNowError, SpindleError
+from spindle.errors import SpindleError
 from spindle.faults.model import QuestionKind
 from spindle.job.asking import Decision
-from spindle.job.effects import ShelfPiece
 from spindle.job.kinds.check import MarkCheck
 from spindle.job.kinds.collected import Collect
 from spindle.job.kinds.confirmed import ConfirmCause
@@ -35,13 +34,12 @@ from spindle.job.ledger import after, decide
 from spindle.job.line import Draft
 from spindle.job.stages import Stage
 from spindle.job.state import JobState, state_of
-from spindle.job.value import Job, SheetRef
+from spindle.job.value import Job
 from spindle.offers.quote import quote
 from spindle.repairs.procedures import procedure_for
-from spindle.sound.listening import Heard
 from spindle.study.policies import start_of
 from spindle.study.worlds import Setup
-from spindle.words.bench import Depth, Instrument, Mains, Power
+from spindle.words.bench import Depth, Mains, Power
 from spindle.words.health import Health
 from spindle.words.known import Known
 
@@ -76,41 +74,6 @@ class Hidden:
     p_confirmed: float
 
 
-class _World:
-    """The shop of the year: what is taken from its shelf is typed by its tag."""
-
-    economy = Economy()
-    price_cents_per_min = 90
-    lacks: frozenset[Instrument] = frozenset()
-
-    def __init__(self, now: datetime) -> None:
-        self.now = now
-
-    @staticmethod
-    def stock() -> tuple[Stock, ...]:
-        return ()
-
-    @staticmethod
-    def piece(_tag: str, _level: str) -> ShelfPiece | None:
-        return None
-
-    @staticmethod
-    def gone(piece: ShelfPiece) -> Exception:
-        return NotNowError(piece.tag)
-
-    @staticmethod
-    def has_photo(_name: str) -> bool:
-        return False
-
-    @staticmethod
-    def heard(name: str) -> Heard:
-        raise NotNowError(name)
-
-    @staticmethod
-    def sheet(number: int) -> SheetRef:
-        raise NotNowError(str(number))
-
-
 class BenchJob:
     """A job of the year while it is worked on."""
 
@@ -129,14 +92,14 @@ class BenchJob:
         return self.job
 
     def _ask(self, ask: Any, minutes: float = 2.0, *, by: str = "") -> None:
-        self._write(decide(self.job, ask, _World(self.now)), minutes, by=by)
+        self._write(decide(self.job, ask, YearWorld(self.now)), minutes, by=by)
 
     def _write(self, decision: Decision, minutes: float, *, by: str = "") -> None:
         self.now += timedelta(minutes=minutes)
         self.job = after(self.job, decision, at=self.now, by=by or self._hand.name)
 
     def _state(self) -> JobState:
-        return state_of(self.job, _World.economy)
+        return state_of(self.job, YearWorld.economy)
 
     def _mains(self, power: Power) -> None:
         if self.job.power is power:
@@ -222,7 +185,7 @@ class BenchJob:
             chance = self._chances()
             a = self.job.model.repair_index[repair]
             p = float(chance[a])
-            told = quote(repair, p, p * float(self._ready.plan.p_year[a].mean()), self.job.model, price_cents_per_min=_World.price_cents_per_min)
+            told = quote(repair, p, p * float(self._ready.plan.p_year[a].mean()), self.job.model, price_cents_per_min=YearWorld.price_cents_per_min)
             best = int((chance / np.maximum(self._ready.problem.cost[self._position.state], 1.0)).argmax())
             body = {**asdict(told), "total_cents": told.total_cents, "is_advised": best == a}
         self._write(Decision((Draft("proposal", body),)), 4)

@@ -16,6 +16,7 @@ References
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Final
@@ -47,11 +48,13 @@ class Causes:
     share : variant -> fault -> its share among the faults of the list, summing to 1
     counted : variant -> fault -> soft count of jobs
     between : variant -> fault -> the 90 % interval of its share
+    confirmed : variant -> fault -> jobs in which it was confirmed
     """
 
     share: Mapping[str, Mapping[str, float]]
     counted: Mapping[str, Mapping[str, float]]
     between: Mapping[str, Mapping[str, tuple[float, float]]]
+    confirmed: Mapping[str, Mapping[str, int]]
 
 
 def listed(model: CompiledModel) -> Floats:
@@ -77,6 +80,7 @@ def learn_causes(pasts: Sequence[Past], models: Mapping[str, CompiledModel]) -> 
         {v: table.named(own[v].share) for v in models},
         {v: table.named(counts[v]) for v in models},
         {v: dict(zip(table.names, own[v].between(), strict=True)) for v in models},
+        {v: Counter(f for p in pasts if p.variant == v and p.is_confirmed for f in p.closing) for v in models},
     )
 
 

@@ -39,6 +39,7 @@ class Row:
     was, now : shares in [0, 1]; times as long as planned; or months
     low, high : the 90 % interval, where one is known
     n : jobs or trials that it rests on; soft counts are broken numbers
+    confirmed, of_confirmed : of a cause: in so many jobs it was confirmed, of all of that drive whose cause was
     """
 
     about: Told
@@ -49,6 +50,8 @@ class Row:
     n: float
     low: float | None = None
     high: float | None = None
+    confirmed: int | None = None
+    of_confirmed: int | None = None
 
 
 def told(lessons: Lessons, models: Mapping[str, CompiledModel]) -> tuple[Row, ...]:
@@ -62,12 +65,14 @@ def _causes(lessons: Lessons, models: Mapping[str, CompiledModel]) -> Iterator[R
     layer = lessons.layer()
     for variant, model in models.items():
         causes, over = lessons.causes[model.model.family], layer.prior_over(model)
-        counted, mass = causes.counted[variant], float(model.prior @ listed(model))
+        counted, mass, sure = causes.counted[variant], float(model.prior @ listed(model)), causes.confirmed[variant]
         for fault, was, now in zip(model.faults, model.prior, over, strict=True):
             n = counted.get(fault.id, 0.0)
             if max(n, sum(counted.values()) * float(was)) >= LEAST_JOBS and not 1.0 / WORTH_TELLING < now / was < WORTH_TELLING:
                 low, high = causes.between[variant][fault.id]
-                yield Row(Told.CAUSE, variant, fault.name, float(was), float(now), round(n, 1), mass * low, mass * high)
+                yield Row(
+                    Told.CAUSE, variant, fault.name, float(was), float(now), round(n, 1), mass * low, mass * high, sure.get(fault.id, 0), sum(sure.values())
+                )
 
 
 def _repairs(lessons: Lessons, models: Mapping[str, CompiledModel]) -> Iterator[Row]:

@@ -118,7 +118,7 @@ function OtherSuspects() {
             <ul className="divide-y divide-line">
               {jobs.map((job) => (
                 <li key={job.tag} className="flex flex-wrap items-baseline gap-x-3 py-2">
-                  <Link to={`/jobs/${job.tag}`} className="inline-flex min-h-11 items-center font-semibold underline underline-offset-3">
+                  <Link to={`/bench/${job.tag}`} className="inline-flex min-h-11 items-center font-semibold underline underline-offset-3">
                     {job.tag}
                   </Link>
                   <span className="text-quiet">{job.variant}</span>

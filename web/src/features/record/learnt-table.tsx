@@ -51,6 +51,7 @@ function OfKind({ kind, rows }: { kind: Kind; rows: LearntRow[] }) {
               <th className="text-right font-normal">Was taken as</th>
               <th className="text-right font-normal">The jobs say</th>
               <th className="pl-5 font-normal">Nine times in ten between</th>
+              {kind.about === 'cause' && <th className="text-right font-normal">Confirmed</th>}
               <th className="text-right font-normal">{kind.n}</th>
             </tr>
           </thead>
@@ -64,6 +65,7 @@ function OfKind({ kind, rows }: { kind: Kind; rows: LearntRow[] }) {
                 <td className="figures text-right text-quiet">{kind.tell(row.was)}</td>
                 <td className="figures text-right font-bold">{kind.tell(row.now)}</td>
                 <td className="figures pl-5 text-quiet">{row.low === null || row.high === null ? '' : `${kind.tell(row.low)} and ${kind.tell(row.high)}`}</td>
+                {kind.about === 'cause' && <td className="figures text-right">{row.of_confirmed ? `${row.confirmed} of ${row.of_confirmed}` : '–'}</td>}
                 <td className="figures text-right">{row.n % 1 === 0 ? row.n : row.n.toFixed(1)}</td>
               </tr>
             ))}

@@ -1,9 +1,11 @@
 import { screen, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
 import { expect, test } from 'vitest'
 import { Refusal, serve, showAt } from '@/lib/tests/server'
 import { AdviceScreen } from './advice'
+import { LearningScreen } from './learning'
 import { MonthsScreen } from './months'
-import type { Advice, Months, Reliability } from './record-queries'
+import type { Advice, Learning, LearntRow, Months, Reliability } from './record-queries'
 
 const reliable = (more: Partial<Reliability> = {}): Reliability => ({ n: 60, is_enough: true, error: 0.04, log_loss: 0.41, base_log_loss: 0.52, groups: [{ said: 0.75, n: 48, came: 36, low: 0.61, high: 0.85 }, { said: 0.35, n: 12, came: 4, low: 0.14, high: 0.61 }], ...more }) // prettier-ignore
 const advice = (more: Partial<Advice> = {}): Advice => ({ jobs: 55, parts_for_nothing: 0.31, every: reliable(), followed: reliable({ n: 40 }), chosen: reliable({ n: 20 }), ...more })
@@ -65,4 +67,53 @@ test('a month of nothing has no shares, and a shelf that turns over says so', as
   counted(months({ months: [{ ...month, taken_in: 0, handed_back: 0, promised: 0, days: null, unpaid: 0 }], lies_pieces: 0 }))
   expect(await screen.findByRole('row', { name: /Nov 2026 0 0 – – 2 –/ })).toBeVisible()
   expect(screen.getByText('Nothing of it has lain for over a year.')).toBeVisible()
+})
+
+const row = (more: Partial<LearntRow> = {}): LearntRow => ({ about: 'cause', of: 'VM-S52', name: 'Rollers glazed', was: 0.044, now: 0.145, n: 25.9, low: 0.11, high: 0.18, confirmed: 14, of_confirmed: 48, ...more })
+const part = (name: 'causes' | 'repairs' | 'pace', more = {}) => ({ part: name, n: 374, gain: 0.037, error: 0.013, is_better: true, ...more })
+const inUse = { number: 3, at: '2026-11-20T10:00:00Z', by: 'Ida', jobs: 380, parts: ['causes' as const] }
+const learning = (more: Partial<Learning> = {}): Learning => ({ jobs: 394, confirmed: 150, parts: [part('causes'), part('repairs', { gain: -0.001, is_better: false }), part('pace', { n: 12, gain: 0.2, is_better: false })], rows: [row(), row({ about: 'hand', of: 'Ida', name: 'Soldering', was: 1, now: 1.61, n: 32, low: 1.4, high: 1.8, confirmed: null, of_confirmed: null })], in_use: null, ...more }) // prettier-ignore
+const taught = (told: unknown, may: string[] = [], jobs: unknown[] = []) => {
+  const sent = serve({ 'GET /api/record/learning': told, 'GET /api/record/learning/suspects': { jobs }, 'POST /api/record/learning/use': learning({ in_use: inUse }), 'POST /api/record/learning/stop': learning() })
+  showAt('/track-record/learning', '/track-record/learning', <LearningScreen />, may)
+  return sent
+}
+
+test('what was learnt stands beside what was taken as true, with how it was judged', async () => {
+  taught(learning())
+  expect(await screen.findByRole('row', { name: /VM-S52 Rollers glazed 4% 1[45]%/ })).toHaveTextContent('14 of 48')
+  expect(screen.getByRole('row', { name: /Ida Soldering 1\.00 times 1\.61 times/ })).toBeVisible()
+  expect(screen.getByText('+0.037 ± 0.013').closest('li')).toHaveTextContent('better')
+  expect(screen.getByText('−0.001 ± 0.013').closest('li')).toHaveTextContent('not better beyond doubt')
+  expect(screen.getByText(/over 12/).closest('li')).toHaveTextContent('too few to say')
+})
+
+test.each([
+  [[], learning(), [false, false]],
+  [['shop'], learning(), [true, false]],
+  [['shop'], learning({ in_use: inUse }), [true, true]],
+  [['shop'], learning({ in_use: { ...inUse, jobs: 394 } }), [false, true]],
+  [['shop'], learning({ parts: [part('causes', { is_better: false })] }), [false, false]],
+])('it is used and taken back by who runs the shop: %#', async (may, told, [use, back]) => {
+  taught(told, may)
+  await screen.findByText('In use')
+  expect(screen.queryByRole('button', { name: /^Use what/ }) !== null).toBe(use)
+  expect(screen.queryByRole('button', { name: 'Take it back' }) !== null).toBe(back)
+})
+
+test('putting it to use says over how many jobs it was shown', async () => {
+  const sent = taught(learning(), ['shop'])
+  await userEvent.click(await screen.findByRole('button', { name: 'Use what was learnt' }))
+  expect(sent).toMatchObject([{ path: '/api/record/learning/use', body: { jobs: 394 } }])
+})
+
+test('the open jobs that would get another first suspect are named', async () => {
+  taught(learning(), [], [{ tag: 'K-0111', variant: 'OP-L3', was: 'Trimmer off', p_was: 0.22, now: 'Pickup tilted', p_now: 0.31 }])
+  expect(await screen.findByRole('link', { name: 'K-0111' })).toHaveAttribute('href', '/bench/K-0111')
+  expect(screen.getByText('Pickup tilted')).toBeVisible()
+})
+
+test('before a job has closed it says what will teach', async () => {
+  taught(learning({ jobs: 0, rows: [] }))
+  expect(await screen.findByText('Nothing to learn from yet')).toBeVisible()
 })

@@ -62,7 +62,7 @@ class CompiledModel:
     lasts_months: Floats
     membership: Floats
     p_home: Floats
-    bad_item: Mapping[Health, float] = field(default_factory=lambda: P_BAD_ITEM)
+    bad_item: Mapping[Health, float] = field(default_factory=lambda: dict(P_BAD_ITEM))
     """P(a part is bad itself), by what is known of it."""
     pace: Mapping[str, float] = field(default_factory=dict)
     """Repair -> how many times as long as planned it takes here."""

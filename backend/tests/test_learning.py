@@ -1,0 +1,132 @@
+"""What the closed jobs teach: told before it is used, put to use by a press, taken back by another; and the demo's year, whose truth it has to find."""
+
+import pytest
+from apps.demo.year.services import Year, truth
+from apps.drives.models import Layer
+from apps.drives.selectors import model_in_use, model_of
+from apps.jobs.models import Job
+from apps.jobs.outlook import _rests_on
+from apps.jobs.selectors import job_row, open_job
+from apps.jobs.services.rebuilding import rebuild
+from apps.record.learning import Learning
+from apps.shop.selectors import the_shop
+from scipy.special import betaincinv
+from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.learning.judging import Judgement
+from spindle.learning.layer import Part
+
+KEY = "use-what-was-learnt"
+SEEN = "K-0107"
+
+
+@pytest.fixture
+def year(db):
+    """The first forty jobs of the demo's year."""
+    assert Year(truth()).load(40) > 35
+
+
+@pytest.fixture
+def better(monkeypatch):
+    """Everything that is learnt is judged better."""
+    monkeypatch.setattr("apps.record.learning.judge", lambda *_: dict.fromkeys(Part, Judgement(100, 0.1, 0.01)))
+
+
+def use(who, jobs, key=KEY):
+    return who.post("/record/learning/use", key=key, jobs=jobs)
+
+
+def test_a_closed_job_teaches_once_and_a_voided_one_nothing(year):
+    assert not Job.objects.filter(closed_at__isnull=False, past__isnull=True).exclude(outcome__startswith="Voided").exists()
+    assert not Job.objects.filter(closed_at__isnull=True, past__isnull=False).exists()
+
+
+def test_what_was_kept_by_older_rules_is_made_anew_and_the_rest_left(year):
+    row = Job.objects.filter(tag="K-2001").get()
+    was = row.past
+    Job.objects.filter(tag__in=["K-2001", "K-2002"]).update(past=None)
+    Job.objects.filter(tag="K-2001").update(kept_as=0)
+    assert rebuild() == []
+    assert [Job.objects.get(tag=t).past is None for t in ("K-2001", "K-2002")] == [False, True]
+    assert Job.objects.get(tag="K-2001").past == was
+
+
+def test_nothing_counts_before_somebody_puts_it_to_use(year, bram):
+    told = bram.get("/record/learning").json()
+    assert (told["in_use"], told["jobs"]) == (None, Job.objects.filter(past__isnull=False).count())
+    assert {p["part"] for p in told["parts"]} == {"causes", "repairs", "pace"}
+    assert {r["about"] for r in told["rows"]} > {"repair", "hand"}
+    pk = Job.objects.get(tag=SEEN).sheet_id
+    assert model_in_use(pk) is model_of(pk)
+
+
+def test_it_is_used_by_a_press_and_taken_back_by_another(year, better, ida):
+    shop, row = the_shop(), job_row(SEEN)
+    before = open_job(row, shop)
+    rested = _rests_on(before)
+    jobs = ida.get("/record/learning").json()["jobs"]
+    used = use(ida, jobs).json()["in_use"]
+    assert (used["number"], used["jobs"], set(used["parts"])) == (1, jobs, {"causes", "repairs", "pace"})
+    now = open_job(row, shop)
+    assert now.state.belief.p != pytest.approx(before.state.belief.p)
+    assert _rests_on(now) != rested
+    assert isinstance(model_in_use(row.sheet_id).learnt_over, CompiledModel)
+    assert ida.post("/record/learning/stop", key="stop-0001").json()["in_use"] is None
+    assert open_job(row, shop).state.belief.p == pytest.approx(before.state.belief.p)
+
+
+def test_the_same_press_twice_is_one_layer_and_a_later_one_takes_its_place(year, better, ida):
+    jobs = ida.get("/record/learning").json()["jobs"]
+    assert [use(ida, jobs, key=k).json()["in_use"]["number"] for k in (KEY, KEY, "another-key")] == [1, 1, 2]
+    assert list(Layer.objects.values_list("number", "is_used")) == [(2, True), (1, False)]
+
+
+@pytest.mark.parametrize(("who", "more", "status"), [("bram", 0, 403), ("nia", 0, 403), ("ida", 1, 409)])
+def test_only_who_runs_the_shop_uses_it_and_only_what_was_shown(year, better, request, who, more, status):
+    jobs = request.getfixturevalue("ida").get("/record/learning").json()["jobs"]
+    assert use(request.getfixturevalue(who), jobs + more).status_code == status
+    assert not Layer.objects.exists()
+
+
+def test_what_is_no_better_is_not_put_to_use(year, ida, monkeypatch):
+    monkeypatch.setattr("apps.record.learning.judge", lambda *_: dict.fromkeys(Part, Judgement(100, 0.1, 0.06)))
+    refused = use(ida, ida.get("/record/learning").json()["jobs"])
+    assert (refused.status_code, refused.json()["code"]) == (409, "not_now")
+    assert "the shipped figures stay" in refused.json()["title"]
+
+
+def test_a_job_teaches_what_the_shipped_model_says_whatever_is_in_use(year, better, ida):
+    before = [c.past for c in Learning().closed]
+    use(ida, len(before))
+    Job.objects.update(kept_as=0)
+    assert rebuild() == []
+    assert [c.past for c in Learning().closed] == before
+
+
+def test_names_go_into_the_table_and_never_as_formulas(year, ida):
+    row = Job.objects.filter(past__took__0__isnull=False).first()
+    row.past["took"][0]["who"] = "=1+1"
+    row.save()
+    table = ida.get("/record/learning.csv").content.decode()
+    assert table.startswith("about,of,name,was,now,n,low,high,confirmed,of_confirmed")
+    assert "hand,'=1+1," in table
+
+
+def test_the_year_holds_its_truth_and_the_record_finds_it(db):
+    told = truth()
+    assert Year(told).load(told["jobs"]) > 0.95 * told["jobs"]
+    learning = Learning()
+    rows = learning.rows
+    for variant, weak in told["weak"].items():
+        model = learning.models[variant]
+        place = model.fault_index[weak["fault"]]
+        row = next(r for r in rows if (r.about, r.of, r.name) == ("cause", variant, model.faults[place].name))
+        low, high = betaincinv(0.5 + row.confirmed, 0.5 + row.of_confirmed - row.confirmed, [0.05, 0.95])
+        times = weak["times"] * model.prior[place]
+        assert row.now > 2 * row.was
+        assert low < times / (1.0 + times - model.prior[place]) < high
+    lot = next(r for r in rows if r.name == f"Lot {told['lots']['bad']}")
+    assert lot.low < told["lots"]["bad_share"] < lot.high
+    assert max((r for r in rows if r.about == "source"), key=lambda r: r.now) is lot
+    slow = next(r for r in rows if (r.about, r.name) == ("hand", "Soldering") and r.of.startswith("Ida"))
+    assert slow.low < told["hands"]["ida"]["solder"] < slow.high
+    assert learning.judged[Part.CAUSES].is_better
