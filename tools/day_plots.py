@@ -9,6 +9,7 @@ from plots import BRASS, DOCS, EMBER, INK, VERDIGRIS, begin, save
 
 ORDERS = json.loads((DOCS / "day" / "orders.json").read_text(encoding="utf-8"))["found"]
 PROMISES = json.loads((DOCS / "day" / "promises.json").read_text(encoding="utf-8"))["found"]
+LEARNING = json.loads((DOCS / "day" / "learning.json").read_text(encoding="utf-8"))["found"]
 SHOWN = {"promise": ("by promise", INK), "chosen": ("as chosen", VERDIGRIS), "a bench each": ("a bench for each: cannot be had", BRASS)}
 
 
@@ -39,7 +40,25 @@ def promises() -> None:
     save(figure, "day", "promises")
 
 
+def learning() -> None:
+    """Draw what learning saves at naming the cause, over how many jobs have closed."""
+    figure, panel = plt.subplots(figsize=(7, 3))
+    panel.axhline(0.0, color=INK, alpha=0.4)
+    panel.axhline(0.05, color=INK, alpha=0.4, linestyle=":")
+    for (world, found), colour in zip(LEARNING.items(), (EMBER, VERDIGRIS), strict=True):
+        for what, style in (("nat better on new jobs, after n", "o--"), ("the same, used only once judged better", "o-")):
+            told = found[what]
+            is_judged = style == "o-"
+            name = f"{world}{'' if is_judged else ', always used'}"
+            panel.plot([int(n) for n in told], [told[n]["mean"] for n in told], style, color=colour, alpha=1.0 if is_judged else 0.5, label=name)
+    panel.set_xlabel("closed jobs")
+    panel.set_ylabel("nat a new job")
+    panel.legend(frameon=False)
+    save(figure, "day", "learning")
+
+
 if __name__ == "__main__":
     begin("day")
     orders()
     promises()
+    learning()

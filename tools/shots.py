@@ -72,6 +72,11 @@ def _owner_page(page: Page) -> None:
     page.goto(address)
 
 
+def _learning(page: Page) -> None:
+    page.goto(f"{BASE}/track-record/learning")
+    page.get_by_role("heading", name="Causes").wait_for()
+
+
 VIEWS: dict[str, Callable[[Page], None]] = {
     "day": _open("/day"),
     "week": _open("/day/week"),
@@ -89,12 +94,12 @@ VIEWS: dict[str, Callable[[Page], None]] = {
     "hand-back": _open("/bench/K-0108"),
     "sheet": _open("/drives/VM-S41"),
     "shelf": _open("/shelf"),
-    "claims": _open("/track-record/claims"),
+    "learning": _learning,
     "practice": _practice,
     "shop": _open("/shop"),
 }
 
-OF_MANAGERS = {"shop"}
+OF_MANAGERS = {"shop", "learning"}
 """Views that managers alone see."""
 
 

@@ -102,6 +102,7 @@ AUTH_PASSWORD_VALIDATORS: list[dict[str, object]] = [
     {"NAME": f"{_RULES}.NumericPasswordValidator"},
     {"NAME": f"{_RULES}.UserAttributeSimilarityValidator"},
 ]
+SESSION_ENGINE = "apps.people.sessions"
 SESSION_COOKIE_AGE = 12 * 60 * 60  # a long bench day
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SECURE = False

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+
 from api.common import Short, View
 from ninja import Schema
 
@@ -11,6 +13,49 @@ class SignIn(Schema):
 
     username: Short
     password: Short
+    code: Short = ""
+    """Of the second factor, where there is one."""
+
+
+class CodeIn(Schema):
+    """A code of the second factor."""
+
+    code: Short
+
+
+class PasswordIn(Schema):
+    """One's own password, once more."""
+
+    password: Short
+
+
+class SignedInView(View):
+    """Where somebody is signed in."""
+
+    device: str
+    began_at: datetime | None
+    is_this: bool
+
+
+class AccountView(View):
+    """What is one's own: where one is signed in, and whether a second factor is asked for, with how many codes on paper are left."""
+
+    sessions: list[SignedInView]
+    has_factor: bool
+    on_paper: int
+
+
+class BegunFactorView(View):
+    """A second factor to be scanned: the square, and what it says for typing."""
+
+    square: str
+    secret: str
+
+
+class PaperView(View):
+    """The codes for paper: they are shown once."""
+
+    codes: list[str]
 
 
 class OwnPasswordIn(Schema):

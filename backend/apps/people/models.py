@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Final
 
 from django.contrib.auth.models import AbstractUser
+from django.contrib.sessions.base_session import AbstractBaseSession
 from django.db import models
 from django.db.models.functions import Coalesce, Concat, NullIf, Trim
 
@@ -40,3 +41,25 @@ class User(AbstractUser):
     def shown_name(self) -> str:
         """The name that stands on screens and tape."""
         return self.get_full_name() or self.username
+
+
+class SignedIn(AbstractBaseSession):
+    """A session, with whose it is: so that somebody can see where they are signed in, and end it there."""
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, null=True, related_name="sessions")
+    device = models.CharField(max_length=20, blank=True)
+    """What it looked like: a phone, a tablet, a computer."""
+    began_at = models.DateTimeField(null=True)
+
+
+class SecondFactor(models.Model):
+    """A code that changes every half minute, from a device that its owner carries (RFC 6238)."""
+
+    user = models.OneToOneField(User, on_delete=models.CASCADE, related_name="factor")
+    secret = models.CharField(max_length=64)
+    is_on = models.BooleanField(default=False)
+    """It is on from the first code that was right."""
+    last_step = models.BigIntegerField(default=0)
+    """The half minute of the last code: no code is taken twice."""
+    recovery = models.JSONField(default=list)
+    """Hashes of the codes on paper that are left, each good for one sign-in."""

@@ -104,7 +104,7 @@ def taught() -> Taught:
     return Taught(
         jobs=body["jobs"],
         confirmed=body["confirmed"],
-        judged={LayerPart(part): Judgement(*told_) for part, told_ in body["judged"].items()},
+        judged={part: Judgement(*body["judged"][part]) for part in LayerPart},
         rows=tuple(Row(**{**row, "about": Told(row["about"])}) for row in body["rows"]),
         layer=Layer.read(body["layer"]),
     )

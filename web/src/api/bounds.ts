@@ -77,6 +77,11 @@ export const BOUNDS = {
    "maxLength": 40
   }
  },
+ "CodeIn": {
+  "code": {
+   "maxLength": 120
+  }
+ },
  "CollectAsk": {
   "by_name": {
    "minLength": 1,
@@ -402,6 +407,11 @@ export const BOUNDS = {
    "maxLength": 2000
   }
  },
+ "PasswordIn": {
+  "password": {
+   "maxLength": 120
+  }
+ },
  "PersonIn": {
   "name": {
    "maxLength": 120
@@ -634,6 +644,9 @@ export const BOUNDS = {
   }
  },
  "SignIn": {
+  "code": {
+   "maxLength": 120
+  },
   "password": {
    "maxLength": 120
   },

@@ -22,6 +22,9 @@ export const isSignedOut = (error: unknown): boolean => error instanceof Problem
 /** What it says when the page's token has run out: the session may have ended with it. */
 export const isOutOfDate = (error: unknown): boolean => error instanceof ProblemError && error.problem.code === 'csrf'
 
+/** Why the server refused, in one word of its own; "" where it said none. */
+export const reasonOf = (error: unknown): string => (error instanceof ProblemError ? String(error.problem.params.reason ?? '') : '')
+
 type Answer<T> = { data?: T; error?: unknown; response: Response }
 
 /** The data of an answer, or the error that it amounts to. A server that broke may have written first: that is no refusal. */

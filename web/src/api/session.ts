@@ -24,7 +24,7 @@ export function endSession(cache: QueryClient) {
 export function useSignIn() {
   const cache = useQueryClient()
   return useMutation({
-    mutationFn: (body: { username: string; password: string }) => dataOf(client.POST('/api/session', { body })),
+    mutationFn: (body: { username: string; password: string; code: string }) => dataOf(client.POST('/api/session', { body })),
     onSuccess: (session) => {
       kept.forgetOthers(session.user?.username ?? '')
       cache.setQueryData(['session'], session)
@@ -53,6 +53,19 @@ export function useOwnPassword() {
     onSuccess: (session) => cache.setQueryData(['session'], session),
   })
 }
+
+/** Where one is signed in, and whether a second factor is asked for. */
+export const useAccount = () => useQuery({ queryKey: ['account'], queryFn: () => dataOf(client.GET('/api/session/account')) })
+
+function useAccountWrite<Body, Answer>(write: (body: Body) => Promise<Answer>) {
+  const cache = useQueryClient()
+  return useMutation({ mutationFn: write, onSuccess: () => cache.invalidateQueries({ queryKey: ['account'] }) })
+}
+
+export const useEndOthers = () => useAccountWrite(() => dataOf(client.POST('/api/session/account/end-others')))
+export const useBeginFactor = () => useMutation({ mutationFn: () => dataOf(client.POST('/api/session/account/factor')) })
+export const useFactorOn = () => useAccountWrite((code: string) => dataOf(client.POST('/api/session/account/factor/on', { body: { code } })))
+export const useFactorOff = () => useAccountWrite((password: string) => dataOf(client.POST('/api/session/account/factor/off', { body: { password } })))
 
 export const useMay = (action: string): boolean => useSession().data?.user?.may.includes(action) ?? false
 

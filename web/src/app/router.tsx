@@ -18,6 +18,7 @@ export const router = createBrowserRouter([
       { path: 'bench', element: <Bench /> },
       { path: 'bench/tools/:tool?', lazy: async () => ({ Component: (await import('@/routes/tools')).Tools }) },
       { path: 'bench/:tag', lazy: async () => ({ Component: (await import('@/routes/job')).JobScreen }) },
+      { path: 'account', lazy: async () => ({ Component: (await import('@/routes/account')).Account }) },
       { path: 'drives', lazy: async () => ({ Component: (await import('@/routes/drives')).Drives }) },
       { path: 'drives/which', lazy: async () => ({ Component: (await import('@/routes/drives')).Which }) },
       { path: 'drives/fits', lazy: async () => ({ Component: (await import('@/routes/drives')).FitsPage }) },

@@ -29,6 +29,7 @@ export function WhoIsHere({ user, isLampOn, onLamp }: Props) {
   const items = [
     { says: 'Calculators of the bench', onPick: () => void navigate('/bench/tools') },
     { says: maySet ? 'The shop: figures, people, what it has' : 'What this shop has', onPick: () => void navigate(maySet ? '/shop' : '/shop/has') },
+    { says: 'My account: where I am signed in, second factor', onPick: () => void navigate('/account') },
     { says: 'Change my password', onPick: () => setChanging(true) },
     { says: isLampOn ? 'Lamp off (dark)' : 'Lamp on (light)', onPick: onLamp },
     { says: 'Sign out', onPick: leave },

@@ -21,7 +21,7 @@ const PARTS: Record<Part['part'], { name: string; by: string }> = {
 export function LearningScreen() {
   const learning = useLearning()
   return (
-    <Page title="What the jobs teach" lead="Closed jobs against the figures that came with the program. Nothing of it counts before somebody puts it to use.">
+    <Page title="What the jobs teach" lead="Closed jobs against the figures that came with the program. It counts once it is put to use.">
       <RecordNav />
       <Asked of={learning} what="what the jobs teach">
         {(found) => (found.jobs === 0 ? <Notice title="Nothing to learn from yet">Each job that closes teaches a little, most if its cause was confirmed at the hand-back. Two hundred are a good beginning.</Notice> : <Found learning={found} />)}
@@ -40,7 +40,7 @@ function Found({ learning }: { learning: Learning }) {
             <Judged key={part.part} part={part} />
           ))}
         </ul>
-        <p className="mt-2 max-w-[80ch] text-tiny text-quiet">Each job was judged by what was learnt before it, never by what it taught itself. A part counts as better from two standard errors on.</p>
+        <p className="mt-2 max-w-[80ch] text-tiny text-quiet">Each job was judged by what was learnt before it, never by what it taught itself. The figure is how much less surprising it was than with the figures in use (in nats), with its standard error; a part counts as better from two of those on.</p>
       </Panel>
       <OtherSuspects />
       <LearntTable rows={learning.rows} />
@@ -92,15 +92,17 @@ function Judged({ part }: { part: Part }) {
   const { name, by } = PARTS[part.part]
   const verdict = part.n <= 20 ? 'too few to say' : part.is_better ? 'better' : 'not better beyond doubt'
   return (
-    <li className="flex flex-wrap items-baseline gap-x-3 gap-y-1 py-2.5">
-      <span className="min-w-0 flex-1 font-semibold">{name}</span>
-      <Chip tone={part.is_better ? 'clear' : 'plain'}>{verdict}</Chip>
-      <span className="w-full text-quiet sm:w-auto">
-        <span className="figures">
+    <li className="grid items-baseline gap-x-4 gap-y-1 py-2.5 md:grid-cols-[minmax(0,1fr)_12rem_minmax(0,1.2fr)]">
+      <span className="font-semibold">{name}</span>
+      <span>
+        <Chip tone={part.is_better ? 'clear' : 'plain'}>{verdict}</Chip>
+      </span>
+      <span className="text-quiet">
+        <span className="figures whitespace-nowrap">
           {part.gain >= 0 ? '+' : '−'}
           {Math.abs(part.gain).toFixed(3)} ± {part.error.toFixed(3)}
         </span>{' '}
-        nat a job, by {by}, over {part.n}
+        a job, by {by}, over {part.n}
       </span>
     </li>
   )

@@ -40,6 +40,7 @@ export function LearntTable({ rows }: { rows: LearntRow[] }) {
 function OfKind({ kind, rows }: { kind: Kind; rows: LearntRow[] }) {
   const [isWhole, setWhole] = useState(false)
   const shown = isWhole ? rows : rows.slice(0, SHOWN)
+  const isSure = rows.some((row) => row.low !== null)
   return (
     <Panel title={kind.title} aside={kind.note}>
       <div className="overflow-x-auto">
@@ -50,7 +51,7 @@ function OfKind({ kind, rows }: { kind: Kind; rows: LearntRow[] }) {
               <th className="py-1 font-normal">{kind.name}</th>
               <th className="text-right font-normal">Was taken as</th>
               <th className="text-right font-normal">The jobs say</th>
-              <th className="pl-5 font-normal">Nine times in ten between</th>
+              {isSure && <th className="pl-5 font-normal">Nine times in ten between</th>}
               {kind.about === 'cause' && <th className="text-right font-normal">Confirmed</th>}
               <th className="text-right font-normal">{kind.n}</th>
             </tr>
@@ -64,7 +65,7 @@ function OfKind({ kind, rows }: { kind: Kind; rows: LearntRow[] }) {
                 </th>
                 <td className="figures text-right text-quiet">{kind.tell(row.was)}</td>
                 <td className="figures text-right font-bold">{kind.tell(row.now)}</td>
-                <td className="figures pl-5 text-quiet">{row.low === null || row.high === null ? '' : `${kind.tell(row.low)} and ${kind.tell(row.high)}`}</td>
+                {isSure && <td className="figures pl-5 text-quiet">{row.low === null || row.high === null ? '' : `${kind.tell(row.low)} and ${kind.tell(row.high)}`}</td>}
                 {kind.about === 'cause' && <td className="figures text-right">{row.of_confirmed ? `${row.confirmed} of ${row.of_confirmed}` : '–'}</td>}
                 <td className="figures text-right">{row.n % 1 === 0 ? row.n : row.n.toFixed(1)}</td>
               </tr>

@@ -46,3 +46,11 @@ test('without name and password nothing is sent', async () => {
   await userEvent.click(screen.getByRole('button', { name: 'Sign in' }))
   expect(fetched).not.toHaveBeenCalled()
 })
+
+test('where there is a second factor its code is asked for, and goes out with the rest', async () => {
+  const { fetched } = door(403, { status: 403, code: 'not_allowed', title: 'Now the code.', params: { reason: 'code_wanted' } })
+  await knock()
+  await userEvent.type(await screen.findByLabelText('Code'), '123456{Enter}')
+  const request = (fetched.mock.calls as unknown as [Request][])[1]![0]
+  expect(await request.json()).toEqual({ username: 'bram', password: 'rope', code: '123456' })
+})

@@ -1,0 +1,3 @@
+import { AccountScreen } from '@/features/session/account'
+
+export const Account = () => <AccountScreen />
