@@ -24,7 +24,7 @@ def browser_type_launch_args(browser_type_launch_args):
 
 @pytest.fixture(scope="session")
 def browser_context_args(browser_context_args):
-    return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "locale": "en-GB", "timezone_id": "UTC"}
+    return {**browser_context_args, "viewport": {"width": 1280, "height": 800}, "locale": "en-GB", "timezone_id": "UTC", "service_workers": "block"}
 
 
 @pytest.fixture

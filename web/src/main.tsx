@@ -10,3 +10,6 @@ createRoot(document.getElementById('root')!).render(
     <App />
   </StrictMode>,
 )
+
+// the shell starts without a network from then on; what a server says is never kept by it
+if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/shell-worker.js').catch(() => undefined)
