@@ -23,7 +23,7 @@ if "*" in ALLOWED_HOSTS:
 CSRF_TRUSTED_ORIGINS = [f"https://{host}" for host in ALLOWED_HOSTS]
 SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
 SECURE_SSL_REDIRECT = True
-SECURE_REDIRECT_EXEMPT = [r"^health$", r"^ready$"]
+SECURE_REDIRECT_EXEMPT = [r"^health$", r"^ready$", r"^metrics$"]
 SECURE_HSTS_SECONDS = 365 * 24 * 3600
 SILENCED_SYSTEM_CHECKS = [*SILENCED_SYSTEM_CHECKS, "security.W005", "security.W021"]  # what else lives under the shop's domain is not ours to bind to TLS
 SESSION_COOKIE_SECURE = True

@@ -181,6 +181,8 @@ def main() -> int:
         sys.stderr.write(f"serve: {known} can sign in with the demo's passwords, which everybody can read: change them first.\n")
         return 1
     get_resolver().url_patterns  # noqa: B018  # loads the whole application once, before the workers: they are ready as soon as they are born
+    for counted in settings.METRICS.glob("*.db"):  # by the processes of a server that has ended: they would be added up for ever
+        counted.unlink(missing_ok=True)
     parent = os.getpid()
     return Parent([*[lambda: work(listener, parent)] * given.workers, lambda: plan(parent)]).run()
 

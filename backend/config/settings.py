@@ -59,6 +59,7 @@ INSTALLED_APPS = [
     "apps.demo",
 ]
 MIDDLEWARE = [
+    "config.metrics.Metrics",
     "django.middleware.security.SecurityMiddleware",
     "csp.middleware.CSPMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
@@ -135,6 +136,12 @@ CONTENT_SECURITY_POLICY = {
 X_FRAME_OPTIONS = "DENY"
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
+
+METRICS_TOKEN = os.environ.get("SPINDLE_METRICS_TOKEN", "").strip()
+"""Who knows it may read how long answers take; where none is set, nobody may."""
+METRICS = STATE / "metrics"
+METRICS.mkdir(parents=True, exist_ok=True)
+os.environ.setdefault("PROMETHEUS_MULTIPROC_DIR", str(METRICS))
 
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = FRONTEND_DIST if FRONTEND_DIST.exists() else None

@@ -6,6 +6,7 @@ from api.main import api
 from apps.day.views import calendar
 from apps.owner_page.views import owner_page
 from config.health import health, ready
+from config.metrics import metrics
 from config.spa import spa
 from django.urls import path, re_path
 
@@ -13,6 +14,7 @@ urlpatterns = [
     path("api/", api.urls),
     path("health", health),
     path("ready", ready),
+    path("metrics", metrics),
     path("o/<str:secret>", owner_page),
     path("c/<str:secret>.ics", calendar),
     re_path(r"^(?!api/|static/|assets/|[^/]*\.[^/]*$)", spa),

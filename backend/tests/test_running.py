@@ -95,3 +95,15 @@ def test_a_log_says_where_it_broke_and_quotes_nobody():
     told = json.loads(AsJson().format(record))
     assert (told["says"], told["error"], len(told["places"])) == ("error ab12", "ValueError", 1)
     assert "Wenna" not in json.dumps(told)
+
+
+def test_figures_for_the_machine_are_for_who_knows_the_token_and_name_nobody(bram, settings):
+    settings.METRICS_TOKEN = "known-to-the-watch"
+    bram.get("/jobs/K-0107")
+    asked = [Client().get("/metrics", headers={"Authorization": a}).status_code for a in ("", "Bearer wrong", "Bearer known-to-the-watch")]
+    told = Client().get("/metrics", headers={"Authorization": "Bearer known-to-the-watch"}).content.decode()
+    settings.METRICS_TOKEN = ""
+    assert [*asked, Client().get("/metrics", headers={"Authorization": "Bearer "}).status_code] == [404, 404, 200, 404]
+    assert 'route="api/jobs/<tag>",status="2xx"' in told
+    assert "spindle_open_jobs 13.0" in told
+    assert "K-0107" not in told
