@@ -74,3 +74,23 @@ def test_what_a_bench_tries_is_kept_beside_its_job(bram):
     ((_, p, _, is_clean),) = row.judged
     assert 0 < p < 1
     assert is_clean
+
+
+def kept(weight, cause, seen, *, is_confirmed=True):
+    return {"weight": weight, "is_confirmed": is_confirmed, "seen": seen, "closing": {cause: 1.0}}
+
+
+def test_causes_returns_and_money_are_counted_from_what_is_kept(past, nia):
+    jobs = list(Job.objects.filter(tag__startswith="K-9").exclude(outcome__startswith="Voided").order_by("pk"))
+    seen = {"a": 0.5, "b": 0.3, "c": 0.1, "d": 0.05}
+    for n, job in enumerate(jobs):
+        job.past = kept(1.0 if n % 2 else 0.5, "abcd"[n % 4], seen, is_confirmed=n < 20)
+        job.offered_cents, job.paid_cents = 4_000, 5_000 if n < 10 else None
+        job.save()
+    clean = [j for j in jobs if j.tried[-1][1]]
+    Job.objects.filter(pk=jobs[-1].pk).update(returns=clean[0], is_covered=True)
+    told = nia.get("/record/advice").json()
+    assert [(told[x]["k"], told[x]["n"]) for x in ("first", "first_three")] == [(5, 20), (15, 20)]
+    back = {told[x]["k"] for x in ("proven_back", "probable_back")}
+    assert (back, told["proven_back"]["n"] + told["probable_back"]["n"]) == ({0, 1}, len(clean))
+    assert told["money"] == {"n": 10, "mean_cents": 1_000, "low_cents": 1_000, "high_cents": 1_000, "is_enough": False}

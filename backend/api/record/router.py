@@ -6,7 +6,7 @@ import csv
 import io
 
 from api.common import READS, WRITES, OnceIn, SignedIn, as_json, view_before_commit
-from api.record.schemas import AdviceView, FiguresOfMonthsView, LearningView, OtherSuspectsView, OtherSuspectView, ReliabilityView, UseLearntIn
+from api.record.schemas import AdviceView, FiguresOfMonthsView, LearningView, OtherSuspectsView, OtherSuspectView, UseLearntIn
 from api.record.views import learning_view
 from apps.record.learning import other_suspects, taught
 from apps.record.selectors import advice, figures
@@ -24,8 +24,7 @@ router = Router(tags=["record"])
 def how_good(request: SignedIn) -> AdviceView:
     """Return how honest the advice was."""
     found = advice()
-    every, followed, chosen = (ReliabilityView.model_validate(x) for x in (found.all_, found.followed, found.chosen))
-    return AdviceView(jobs=found.jobs, parts_for_nothing=found.parts_for_nothing, every=every, followed=followed, chosen=chosen)
+    return AdviceView.model_validate({**vars(found), "every": found.all_}, from_attributes=True)
 
 
 @router.get("/record/months", response={200: FiguresOfMonthsView, **READS, 403: WRITES[403]}, operation_id="record_months")

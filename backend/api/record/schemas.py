@@ -30,6 +30,26 @@ class ReliabilityView(View):
     base_log_loss: float
 
 
+class CountedShareView(View):
+    """k of n, with the 95 % interval of the share."""
+
+    k: int
+    n: int
+    low: float
+    high: float
+    is_enough: bool
+
+
+class MoneyView(View):
+    """What was paid over what was offered first, in cents: the mean, and between which four of five lie."""
+
+    n: int
+    mean_cents: int
+    low_cents: int
+    high_cents: int
+    is_enough: bool
+
+
 class AdviceView(View):
     """How honest the advice was: of all repairs that were tried, of those it put first, and of those that somebody chose instead."""
 
@@ -38,6 +58,11 @@ class AdviceView(View):
     every: ReliabilityView
     followed: ReliabilityView
     chosen: ReliabilityView
+    first: CountedShareView
+    first_three: CountedShareView
+    proven_back: CountedShareView
+    probable_back: CountedShareView
+    money: MoneyView
 
 
 class MonthView(View):

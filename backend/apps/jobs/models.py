@@ -43,6 +43,8 @@ class Job(models.Model):
     """What it teaches, as it closed (:mod:`spindle.learning.past`); None while it is open, and where nothing can be learnt of it."""
     kept_as = models.PositiveSmallIntegerField(default=0)
     """By which rules what is kept here was made (:data:`apps.jobs.services.writing.KEPT_AS`): by older ones it is made anew at the next start."""
+    offered_cents = models.PositiveIntegerField(null=True)
+    """What the first repair was offered for; None where none was."""
     paid_cents = models.PositiveIntegerField(null=True)
     """What was paid; None where nobody wrote it down."""
     acts = models.CharField(max_length=8, default=Acts.COUNTER.value)

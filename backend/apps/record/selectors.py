@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import date, timedelta
 from statistics import median
-from typing import Final
+from typing import Any, Final
 
 from apps.jobs.models import VOIDED, Job
 from apps.people.models import User
@@ -16,12 +16,53 @@ from apps.shop.models import Shop
 from django.db.models import F, Q, Sum
 from spindle.drives.levels import LEVEL_OF_REPAIR
 from spindle.job.state import REPAIRED, SERVICED
-from spindle.learning.reliability import Reliability, reliability
+from spindle.learning.past import PROBABLE
+from spindle.learning.reliability import ENOUGH, Reliability, reliability, wilson
 from spindle.words.duty import Duty
 
 MONTHS: Final = 12
+TOP: Final = 3
+"""So many suspects a technician holds in mind."""
 LIES_DAYS: Final = 365
 """Stock that came longer ago lies."""
+
+
+@dataclass(frozen=True)
+class Share:
+    """k of n, with the 95 % interval of the share."""
+
+    k: int
+    n: int
+
+    @property
+    def low(self) -> float:
+        """The lower end."""
+        return wilson(self.k, self.n)[0]
+
+    @property
+    def high(self) -> float:
+        """The upper end."""
+        return wilson(self.k, self.n)[1]
+
+    @property
+    def is_enough(self) -> bool:
+        """True if there are enough cases to say anything."""
+        return self.n >= ENOUGH
+
+
+@dataclass(frozen=True)
+class Money:
+    """What owners paid over what the first repair was offered for, in cents: the mean, and between which four of five lie."""
+
+    n: int
+    mean_cents: int
+    low_cents: int
+    high_cents: int
+
+    @property
+    def is_enough(self) -> bool:
+        """True if there are enough cases to say anything."""
+        return self.n >= ENOUGH
 
 
 @dataclass(frozen=True)
@@ -32,6 +73,9 @@ class Advice:
     ----------
     parts_for_nothing : repairs with a part, tried and not clean, a closed job
     jobs : closed jobs that it rests on
+    first, first_three : of the confirmed causes, how many were the first suspect, or among three, when the fault had been seen
+    proven_back, probable_back : of the units that went home proven and probable, how many came back with the same fault inside the guarantee
+    money : what was paid over what was offered first
     """
 
     all_: Reliability
@@ -39,19 +83,56 @@ class Advice:
     chosen: Reliability
     parts_for_nothing: float
     jobs: int
+    first: Share
+    first_three: Share
+    proven_back: Share
+    probable_back: Share
+    money: Money
 
 
 def advice() -> Advice:
-    """Return how honest the advice was, over every closed job in which a repair was proposed and tried. One query."""
-    rows = list(Job.objects.filter(closed_at__isnull=False).exclude(outcome__startswith=VOIDED).exclude(judged=[]).values_list("judged", "tried"))
-    told = [(float(p), bool(first), bool(clean)) for judged, _ in rows for _, p, first, clean in judged]
-    in_vain = sum(not clean and repair in LEVEL_OF_REPAIR for _, tried in rows for repair, clean in tried)
+    """Return how honest the advice was, over every closed job in which a repair was proposed and tried. Two queries."""
+    told_of = "judged", "tried", "past", "offered_cents", "paid_cents", "pk"
+    rows = list(Job.objects.filter(closed_at__isnull=False).exclude(outcome__startswith=VOIDED).exclude(judged=[]).values_list(*told_of))
+    back = set(Job.objects.filter(returns__isnull=False, is_covered=True).values_list("returns_id", flat=True))
+    told = [(float(p), bool(first), bool(clean)) for judged, *_ in rows for _, p, first, clean in judged]
+    in_vain = sum(not clean and repair in LEVEL_OF_REPAIR for _, tried, *_ in rows for repair, clean in tried)
+    ranks = [_rank(past) for _, _, past, *_ in rows if past and past["is_confirmed"]]
+    home = [(past["weight"], pk in back) for _, tried, past, _, _, pk in rows if past and tried and tried[-1][1] and past["weight"] > 0]
 
     def of(which: set[bool]) -> Reliability:
         own = [(p, clean) for p, first, clean in told if first in which]
         return reliability([p for p, _ in own], [clean for _, clean in own])
 
-    return Advice(of({True, False}), of({True}), of({False}), in_vain / len(rows) if rows else 0.0, len(rows))
+    return Advice(
+        of({True, False}),
+        of({True}),
+        of({False}),
+        in_vain / len(rows) if rows else 0.0,
+        len(rows),
+        first=Share(sum(r == 0 for r in ranks), len(ranks)),
+        first_three=Share(sum(r < TOP for r in ranks), len(ranks)),
+        proven_back=_back([b for w, b in home if w > PROBABLE]),
+        probable_back=_back([b for w, b in home if w <= PROBABLE]),
+        money=_money([paid - offered for *_, offered, paid, _ in rows if offered is not None and paid is not None]),
+    )
+
+
+def _rank(past: dict[str, Any]) -> int:
+    """Return how many faults were likelier than the one that it was, when the fault had been seen."""
+    seen, cause = past["seen"], next(iter(past["closing"]))
+    return sum(p > seen.get(cause, 0.0) for p in seen.values())
+
+
+def _back(came_back: list[bool]) -> Share:
+    return Share(sum(came_back), len(came_back))
+
+
+def _money(over: list[int]) -> Money:
+    if not over:
+        return Money(0, 0, 0, 0)
+    ordered = sorted(over)
+    return Money(len(over), round(sum(over) / len(over)), ordered[len(over) // 10], ordered[-1 - len(over) // 10])
 
 
 @dataclass(frozen=True)

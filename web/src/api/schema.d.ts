@@ -2225,11 +2225,16 @@ export interface components {
         AdviceView: {
             chosen: components["schemas"]["ReliabilityView"];
             every: components["schemas"]["ReliabilityView"];
+            first: components["schemas"]["CountedShareView"];
+            first_three: components["schemas"]["CountedShareView"];
             followed: components["schemas"]["ReliabilityView"];
             /** Jobs */
             jobs: number;
+            money: components["schemas"]["MoneyView"];
             /** Parts For Nothing */
             parts_for_nothing: number;
+            probable_back: components["schemas"]["CountedShareView"];
+            proven_back: components["schemas"]["CountedShareView"];
         };
         /**
          * AgreeView
@@ -2929,6 +2934,22 @@ export interface components {
             piece_cents?: number | null;
             /** Place */
             place?: string | null;
+        };
+        /**
+         * CountedShareView
+         * @description k of n, with the 95 % interval of the share.
+         */
+        CountedShareView: {
+            /** High */
+            high: number;
+            /** Is Enough */
+            is_enough: boolean;
+            /** K */
+            k: number;
+            /** Low */
+            low: number;
+            /** N */
+            n: number;
         };
         /**
          * CustodyView
@@ -4556,6 +4577,22 @@ export interface components {
          * @enum {string}
          */
         Moment: "before" | "now" | "free";
+        /**
+         * MoneyView
+         * @description What was paid over what was offered first, in cents: the mean, and between which four of five lie.
+         */
+        MoneyView: {
+            /** High Cents */
+            high_cents: number;
+            /** Is Enough */
+            is_enough: boolean;
+            /** Low Cents */
+            low_cents: number;
+            /** Mean Cents */
+            mean_cents: number;
+            /** N */
+            n: number;
+        };
         /**
          * MonthView
          * @description One month of the shop.

@@ -132,6 +132,7 @@ def keep(row: Job, state: JobState, shop: Shop) -> None:
     row.waits_for, row.tried, row.acts = state.waits_for, tried_in(job), state.acts.value
     row.held_until = max((h.until for h in job.hazards(job.lines[-1].at) if h.until), default=None) if job.lines else None
     row.judged = [[j.repair, j.p_success, j.is_advised, j.is_clean] for j in judged_in(job)]
+    row.offered_cents = next((x.body["total_cents"] for x in job.lines if x.kind == "proposal" and x.body["repair"]), None)
     row.paid_cents = None if job.paid is None else job.paid.body["cents"]
     row.is_covered, row.kept_as = notes.is_covered, KEPT_AS
     _keep_end(row, state, shop)

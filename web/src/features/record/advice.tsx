@@ -1,3 +1,4 @@
+import { money } from '@/lib/money'
 import { percent } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Notice, Panel } from '@/ui/panel'
@@ -30,11 +31,16 @@ function Found({ advice }: { advice: Advice }) {
         </div>
       </Panel>
       <Panel title="In figures">
-        <dl className="grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-4">
+        <dl className="grid gap-x-6 gap-y-4 sm:grid-cols-2 lg:grid-cols-4">
           <Figure name="Off by, on average" value={percent(every.error)} isEnough={every.is_enough} note="between what was said and what came true" />
           <Figure name="Better than the average alone" value={every.log_loss < every.base_log_loss ? 'yes' : 'no'} isEnough={every.is_enough} note={`${every.log_loss.toFixed(2)} nat a repair, against ${every.base_log_loss.toFixed(2)}`} />
           <Figure name="Parts that cured nothing" value={advice.parts_for_nothing.toFixed(2)} isEnough={advice.jobs >= 20} note="a closed job" />
           <Figure name="The advice’s first choice" value={shareOf(followed)} isEnough={followed.is_enough} note={`cured, of ${followed.n} tried; another one: ${shareOf(chosen)} of ${chosen.n}`} />
+          <OfShare name="Cause named first" of={advice.first} note="confirmed causes, when the fault had been seen" />
+          <OfShare name="Cause among the first three" of={advice.first_three} note="confirmed causes" />
+          <OfShare name="Proven, and came back" of={advice.proven_back} note="units, inside the guarantee" />
+          <OfShare name="Probable, and came back" of={advice.probable_back} note="units, inside the guarantee" />
+          <Figure name="Paid over the first offer" value={over(advice.money.mean_cents)} isEnough={advice.money.is_enough} note={`on average of ${advice.money.n}; four of five between ${over(advice.money.low_cents)} and ${over(advice.money.high_cents)}`} />
         </dl>
         <p className="mt-3 max-w-[80ch] text-tiny text-quiet">Units in which the advice was followed and units in which it was not are not the same units: a hard one is left to the technician’s own mind more often. The difference between the two says nothing of what would have happened the other way.</p>
       </Panel>
@@ -45,6 +51,12 @@ function Found({ advice }: { advice: Advice }) {
 const shareOf = (r: Reliability): string => {
   const came = r.groups.reduce((sum, g) => sum + g.came, 0)
   return r.n === 0 ? 'none' : percent(came / r.n)
+}
+
+const over = (cents: number): string => (cents < 0 ? `−${money(-cents)}` : `+${money(cents)}`)
+
+function OfShare({ name, of, note }: { name: string; of: Advice['first']; note: string }) {
+  return <Figure name={name} value={of.n === 0 ? '–' : percent(of.k / of.n)} isEnough={of.is_enough} note={of.n === 0 ? note : `${of.k} of ${of.n} ${note}; nineteen times in twenty between ${percent(of.low)} and ${percent(of.high)}`} />
 }
 
 function Figure({ name, value, note, isEnough }: { name: string; value: string; note: string; isEnough: boolean }) {

@@ -8,7 +8,8 @@ import { MonthsScreen } from './months'
 import type { Advice, Learning, LearntRow, Months, Reliability } from './record-queries'
 
 const reliable = (more: Partial<Reliability> = {}): Reliability => ({ n: 60, is_enough: true, error: 0.04, log_loss: 0.41, base_log_loss: 0.52, groups: [{ said: 0.75, n: 48, came: 36, low: 0.61, high: 0.85 }, { said: 0.35, n: 12, came: 4, low: 0.14, high: 0.61 }], ...more }) // prettier-ignore
-const advice = (more: Partial<Advice> = {}): Advice => ({ jobs: 55, parts_for_nothing: 0.31, every: reliable(), followed: reliable({ n: 40 }), chosen: reliable({ n: 20 }), ...more })
+const share = (k: number, n: number) => ({ k, n, low: 0.1, high: 0.4, is_enough: n >= 20 })
+const advice = (more: Partial<Advice> = {}): Advice => ({ first: share(30, 50), first_three: share(45, 50), proven_back: share(3, 80), probable_back: share(1, 4), money: { n: 40, mean_cents: -450, low_cents: -2000, high_cents: 1500, is_enough: true }, jobs: 55, parts_for_nothing: 0.31, every: reliable(), followed: reliable({ n: 40 }), chosen: reliable({ n: 20 }), ...more })
 const month = { first: '2026-11-01', taken_in: 31, handed_back: 28, late: 4, promised: 25, repaired: 22, came_back: 2, days: 6.25, paid_cents: 152_000, unpaid: 3 }
 const months = (more: Partial<Months> = {}): Months => ({ months: [month], stock_cents: 81_200, stock_pieces: 140, lies_cents: 12_000, lies_pieces: 31, ...more })
 const advised = (told: unknown, may: string[] = []) => {
@@ -36,6 +37,13 @@ test.each([
 ])('a figure of too few says so: %#', async (told, says) => {
   advised(told)
   expect(await screen.findByText(says)).toBeVisible()
+})
+
+test('causes, returns and money are counted with their intervals, and too few are said to be', async () => {
+  advised(advice())
+  expect(await screen.findByText(/30 of 50 confirmed causes/)).toHaveTextContent('between 10% and 40%')
+  expect(screen.getByText(/too few to say: 1 of 4 units/)).toBeVisible()
+  expect(screen.getByText(/four of five between/)).toHaveTextContent('−€20 and +€15')
 })
 
 test('before anything is closed it says what will count', async () => {
