@@ -74,14 +74,14 @@ class House:
     def kill(self, kind: str, rng: random.Random) -> None:
         """Kill one of them without a word, and start again what does not come back by itself."""
         assert self.server is not None
-        children = [int(p) for p in Path(f"/proc/{self.server.pid}/task/{self.server.pid}/children").read_text(encoding="ascii").split()]
+        children = self.processes()
         if kind == "server":
             self.server.kill()
             self.server.wait()
             time.sleep(0.5)  # its workers see that it is gone
             self.start_server()
         elif kind in ("worker", "week"):
-            end(children[-1] if kind == "week" else rng.choice(children[:-1]) if children[1:] else 0)
+            end(children[-1] if kind == "week" else rng.choice(children[:-1]))
         else:
             main = int((self.home / "pg" / "postmaster.pid").read_text(encoding="ascii").split()[0])
             sessions = [int(p) for p in Path(f"/proc/{main}/task/{main}/children").read_text(encoding="ascii").split()]
@@ -90,6 +90,18 @@ class House:
                 for pid in sessions:
                     end(pid)
                 self.start_database()
+
+    def processes(self) -> list[int]:
+        """Return the workers, and last the process of the week; a server that has just begun has none for a moment."""
+        assert self.server is not None
+        until = time.monotonic() + 60
+        while time.monotonic() < until:
+            with suppress(OSError):
+                found = [int(p) for p in Path(f"/proc/{self.server.pid}/task/{self.server.pid}/children").read_text(encoding="ascii").split()]
+                if len(found) > 1:
+                    return found
+            time.sleep(0.1)
+        raise TimeoutError("the server has not begun")
 
     def close(self) -> None:
         """Stop both."""

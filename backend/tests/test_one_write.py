@@ -165,7 +165,7 @@ def test_an_answer_takes_few_queries_and_one_diagnosis(bram, monkeypatch, django
     bram.ask(FRESH, "answer", **ANSWER)
     seen, found = [], views.diagnose
     monkeypatch.setattr("api.jobs.views.diagnose", lambda *a, **k: seen.append(1) or found(*a, **k))
-    with django_assert_max_num_queries(13):
+    with django_assert_max_num_queries(14):
         bram.ask(FRESH, "answer", version=Job.objects.get(tag=FRESH).version, question="sled_sound", outcome="seeks")
     assert len(seen) == 1
 

@@ -1,5 +1,7 @@
 """People at the bench at once, each giving one answer a second: how long they wait, and where it breaks. ``./dev load [SECONDS]``.
 
+``./dev load --house [SECONDS]``: fifty people, each on a unit of their own, an answer every two seconds, in a house of 10,000 jobs and 50,000 parts.
+
 A server of its own (two workers, as ./start runs it) on a database of its own, filled with the demo. Each person has a session, and the
 first ten a job (they share the demo's few accounts); whoever comes after them reads. Now and then somebody looks at the day or takes the
 deeper look.
@@ -29,6 +31,8 @@ ROOT = Path(__file__).resolve().parents[2]
 PEOPLE = json.loads((ROOT / "demo" / "scenario.json").read_text(encoding="utf-8"))["people"]
 WANTED_MS = 250
 CROWDS = (8, 12, 16, 24, 32)
+HOUSE = 50
+EVERY_S = 2.0
 
 
 class Person:
@@ -68,10 +72,10 @@ class Person:
         if status == 200:
             self.version = job["version"]
 
-    def work(self, seconds: float, seed: int) -> None:
+    def work(self, seconds: float, seed: int, every_s: float = 1.0) -> None:
         chance, begun = random.Random(seed), time.perf_counter()
-        for n in range(int(seconds)):
-            due = begun + n + chance.random() * 0.5
+        for n in range(int(seconds / every_s)):
+            due = begun + (n + chance.random() * 0.5) * every_s
             time.sleep(max(0.0, due - time.perf_counter()))
             self.answer(n)
             if chance.random() < 0.1:
@@ -92,9 +96,14 @@ def crowd(n: int, seconds: float, port: int, parent: int) -> bool:
     tags = [f"K-{100 + k:04d}" for k in (2, 3, 4, 5, 7, 10, 11, 12, 13, 14)]
     accounts = [p for p in PEOPLE if p["role"] != "counter"]
     people = [Person(port, accounts[k % len(accounts)], tags[k % len(tags)]) for k in range(min(n, len(tags)))]
-    before = cpu_seconds(parent)
-    threads = [threading.Thread(target=p.work, args=(seconds, k)) for k, p in enumerate(people)]
     extra = [Person(port, accounts[k % len(accounts)], tags[k % len(tags)]) for k in range(n - len(people))]
+    return measured(people, extra, seconds, parent)
+
+
+def measured(people: list[Person], extra: list[Person], seconds: float, parent: int, every_s: float = 1.0) -> bool:
+    """Let some answer and others read, and say how long all of them waited."""
+    before = cpu_seconds(parent)
+    threads = [threading.Thread(target=p.work, args=(seconds, k, every_s)) for k, p in enumerate(people)]
     threads += [threading.Thread(target=reading, args=(p, seconds)) for p in extra]
     [t.start() for t in threads]
     [t.join() for t in threads]
@@ -105,9 +114,33 @@ def crowd(n: int, seconds: float, port: int, parent: int) -> bool:
     used = 1000 * (cpu_seconds(parent) - before) / max(len(took["answer"]), 1)
     p95 = {name: statistics.quantiles(times, n=20)[-1] if len(times) > 1 else times[0] for name, times in took.items()}
     words = "; ".join(f"{name} ×{len(times)}: median {statistics.median(times):.0f}, p95 {p95[name]:.0f} ms" for name, times in sorted(took.items()))
-    who = f"{n:3} people, {len(people)} answer and {len(extra)} read"
+    who = f"{len(people) + len(extra):3} people, {len(people)} answer and {len(extra)} read"
     print(f"{who}: {words}; {used:.0f} ms of processor an answer, everything counted; {len(failed)} refused {failed[:2]}", flush=True)
     return p95["answer"] <= WANTED_MS and not failed
+
+
+def house(seconds: float, port: int, parent: int) -> bool:
+    """Let fifty people work in a full house; say how long they waited for answers and lists."""
+    accounts = [p for p in PEOPLE if p["role"] != "counter"]
+    first = Person(port, accounts[0], "K-0107")
+    sheets = [s["id"] for s in first.ask("GET", "/sheets")[1]]
+    tags = []
+    for k in range(HOUSE):
+        told = {
+            "sheet_id": sheets[k % len(sheets)],
+            "owner_name": f"Bench {k}",
+            "owner_contact": "desk",
+            "complaint": "Does not play.",
+            "supply": "own",
+            "limit_cents": 9_000,
+            "condition": {},
+        }
+        status, job = first.ask("POST", "/jobs", {**told, "key": str(uuid.uuid4())})
+        if status != 200:
+            raise SystemExit(f"a unit could not be taken in: {status} {job}")
+        tags.append(job["tag"])
+    people = [Person(port, accounts[k % len(accounts)], tag) for k, tag in enumerate(tags)]
+    return measured(people, [], seconds, parent, every_s=EVERY_S)
 
 
 def reading(person: Person, seconds: float) -> None:
@@ -120,7 +153,9 @@ def reading(person: Person, seconds: float) -> None:
 
 def main() -> int:
     """Run."""
-    seconds = float(sys.argv[1]) if len(sys.argv) > 1 else 30.0
+    is_house = "--house" in sys.argv
+    told = [a for a in sys.argv[1:] if not a.startswith("-")]
+    seconds = float(told[0]) if told else 120.0 if is_house else 30.0
     url = os.environ["DATABASE_URL"]
     own = re.sub(r"/[^/]*$", "/spindle_load", url)
     with psycopg.connect(url, autocommit=True) as base:
@@ -128,6 +163,8 @@ def main() -> int:
         base.execute("CREATE DATABASE spindle_load")
     env = {**os.environ, "DATABASE_URL": own}
     subprocess.run([sys.executable, "backend/manage.py", "prepare"], cwd=ROOT, env=env, check=True, stdout=subprocess.DEVNULL)
+    if is_house:
+        subprocess.run([sys.executable, "backend/manage.py", "fill_shop"], cwd=ROOT, env=env, check=True, stdout=subprocess.DEVNULL)
     with closing(socket.socket()) as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
@@ -138,6 +175,8 @@ def main() -> int:
                 break
             time.sleep(0.05)
         crowd(2, 5, port, server.pid)  # the models are compiled once a process
+        if is_house:
+            return not house(seconds, port, server.pid)
         for n in CROWDS:
             if not crowd(n, seconds, port, server.pid):
                 print(f"breaks at {n}: an answer takes longer than {WANTED_MS} ms, or is refused")

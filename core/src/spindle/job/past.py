@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Final
 
+from spindle.diagnosis.belief.ending import judge_ending
 from spindle.diagnosis.belief.posterior import believe
 from spindle.diagnosis.given.case import Answer, Finding, TrialResult
 from spindle.diagnosis.planning.plan import TRIAL_MIN, bench_minutes
@@ -27,29 +28,28 @@ def past_of(state: JobState) -> Past:
     job = state.job
     model = job.model.shipped
     names = [f.id for f in model.faults]
-    seen = believe(_before(job.findings, _seen_until(job)), model)
-    is_cured = state.p_fixed > 0.0 and not state.is_service
+    seen, belief = believe(_before(job.findings, _seen_until(job)), model), believe(job.findings, model)
+    ending = judge_ending(belief, model, state.case.economy)
+    is_cured = job.is_trial_clean and ending.p_cured > 0.0 and not state.is_service
     confirmed = job.confirmed.body["fault"] if is_cured and job.confirmed is not None else ""
     is_confirmed = confirmed in model.fault_index
-    closing = {confirmed: 1.0} if is_confirmed else kept(names, list(believe(job.findings, model).p))
+    is_proven = is_cured and ending.verdict == "proven"
     return Past(
         variant=job.start.sheet.variant,
         family=model.model.family,
-        weight=_weight(state, is_cured=is_cured, is_confirmed=is_confirmed),
+        weight=(CONFIRMED if is_confirmed else PROVEN if is_proven else PROBABLE) if is_cured else _weight_uncured(job),
         is_confirmed=is_confirmed,
         seen=kept(names, list(seen.p)),
-        closing=closing,
+        closing={confirmed: 1.0} if is_confirmed else kept(names, list(belief.p)),
         tried=tuple(_tried(job)),
         took=tuple(_took(job)),
-        seconds=_seconds(job) if is_cured and state.ending.verdict == "proven" else None,
+        seconds=_seconds(job) if is_proven else None,
     )
 
 
-def _weight(state: JobState, *, is_cured: bool, is_confirmed: bool) -> float:
-    if is_cured:
-        return CONFIRMED if is_confirmed else PROVEN if state.ending.verdict == "proven" else PROBABLE
-    end = state.job.proposal.end if state.job.proposal else ""
-    return GIVEN_UP if end in _BEYOND_US and state.job.voided is None else 0.0
+def _weight_uncured(job: Job) -> float:
+    end = job.proposal.end if job.proposal else ""
+    return GIVEN_UP if end in _BEYOND_US and job.voided is None else 0.0
 
 
 def _seen_until(job: Job) -> int:
