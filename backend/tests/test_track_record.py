@@ -4,7 +4,7 @@ from datetime import timedelta
 
 import pytest
 from apps.jobs.models import Job
-from apps.shelf.models import Part
+from apps.shelf.models import Kind, Order, Part, Supplier
 from django.utils import timezone
 
 
@@ -63,7 +63,7 @@ def test_figures_are_for_who_runs_the_shop_and_the_table_holds_the_same(past, id
 
 
 def test_the_record_takes_few_queries_however_long_it_is(past, ida, django_assert_max_num_queries):
-    with django_assert_max_num_queries(9):
+    with django_assert_max_num_queries(13):
         assert ida.get("/record/months").status_code == 200
     with django_assert_max_num_queries(4):
         assert ida.get("/record/advice").status_code == 200
@@ -94,3 +94,18 @@ def test_causes_returns_and_money_are_counted_from_what_is_kept(past, nia):
     back = {told[x]["k"] for x in ("proven_back", "probable_back")}
     assert (back, told["proven_back"]["n"] + told["probable_back"]["n"]) == ({0, 1}, len(clean))
     assert told["money"] == {"n": 10, "mean_cents": 1_000, "low_cents": 1_000, "high_cents": 1_000, "is_enough": False}
+
+
+def test_suppliers_are_counted_by_what_came_and_what_is_late(ida):
+    kind, today = Kind.objects.first(), timezone.localdate()
+    slow, quick = (Supplier.objects.create(name=n) for n in ("Slow", "Quick"))
+    own = {"kind": kind, "packs": 1, "pack_cents": 100}
+    for n in range(12):
+        came = today - timedelta(days=40 + n)
+        Order.objects.create(tag=f"O-8{n:02}", supplier=slow, ordered_on=came - timedelta(days=20), arrived_on=came, **own)
+        Order.objects.create(tag=f"O-9{n:02}", supplier=quick, ordered_on=came - timedelta(days=3), arrived_on=came, **own)
+    Order.objects.create(tag="O-999", supplier=quick, ordered_on=today - timedelta(days=30), **own)
+    rows = {r["name"]: r for r in ida.get("/record/months").json()["suppliers"]}
+    assert [name for name in rows if name in ("Slow", "Quick")] == ["Slow", "Quick"]
+    assert (rows["Quick"]["n"], rows["Quick"]["on_the_way"], rows["Quick"]["late"], rows["Slow"]["late"]) == (12, 1, 1, 0)
+    assert [round(rows[name]["half_days"]) for name in ("Quick", "Slow")] == [3, 17]

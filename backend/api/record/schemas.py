@@ -80,6 +80,17 @@ class MonthView(View):
     unpaid: int
 
 
+class SupplierFiguresView(View):
+    """How long a supplier takes, by n past orders, and what of it is on its way and late."""
+
+    name: str
+    n: int
+    half_days: float
+    nine_days: float
+    on_the_way: int
+    late: int
+
+
 class FiguresOfMonthsView(View):
     """The last months, this one first, and what lies on the shelf."""
 
@@ -88,6 +99,7 @@ class FiguresOfMonthsView(View):
     stock_pieces: int
     lies_cents: int
     lies_pieces: int
+    suppliers: list[SupplierFiguresView]
 
 
 class UseLearntIn(OnceIn):

@@ -11,13 +11,15 @@ from typing import Any, Final
 from apps.jobs.models import VOIDED, Job
 from apps.people.models import User
 from apps.people.permissions import require
-from apps.shelf.models import Part
+from apps.shelf.models import Part, Supplier
+from apps.shelf.selectors import expected_orders, lead_times
 from apps.shop.models import Shop
 from django.db.models import F, Q, Sum
 from spindle.drives.levels import LEVEL_OF_REPAIR
 from spindle.job.state import REPAIRED, SERVICED
 from spindle.learning.past import PROBABLE
 from spindle.learning.reliability import ENOUGH, Reliability, reliability, wilson
+from spindle.stock.lead_time import lead_time
 from spindle.words.duty import Duty
 
 MONTHS: Final = 12
@@ -153,6 +155,18 @@ class Month:
 
 
 @dataclass(frozen=True)
+class SupplierFigures:
+    """How long a supplier takes, by n past orders: half of them within, and nine in ten; what is on its way, and what of it is late."""
+
+    name: str
+    n: int
+    half_days: float
+    nine_days: float
+    on_the_way: int
+    late: int
+
+
+@dataclass(frozen=True)
 class Figures:
     """The last months, this one first, and what lies on the shelf."""
 
@@ -161,10 +175,11 @@ class Figures:
     stock_pieces: int
     lies_cents: int
     lies_pieces: int
+    suppliers: list[SupplierFigures]
 
 
 def figures(user: User, shop: Shop) -> Figures:
-    """Return the figures of the month, for who runs the shop. Three queries, however long the record is.
+    """Return the figures of the month, for who runs the shop. Seven queries, however long the record is.
 
     Raises
     ------
@@ -183,7 +198,7 @@ def figures(user: User, shop: Shop) -> Figures:
         day = shop.day_of(closed)
         is_late = None if promised is None else day > promised
         went.get(day.replace(day=1), []).append(((closed - taken).total_seconds() / 86_400, is_late, outcome, paid))
-    return Figures([_month(f, came_in[f], went[f]) for f in firsts], *_stock(shop))
+    return Figures([_month(f, came_in[f], went[f]) for f in firsts], *_stock(shop), suppliers=_suppliers(shop))
 
 
 def _firsts(today: date) -> Iterator[date]:
@@ -214,3 +229,15 @@ def _stock(shop: Shop) -> tuple[int, int, int, int]:
     worth = {"cents": Sum(F("count") * F("piece_cents"), default=0), "pieces": Sum("count", default=0)}
     all_, lies = here.aggregate(**worth), here.filter(old).aggregate(**worth)
     return int(all_["cents"]), int(all_["pieces"]), int(lies["cents"]), int(lies["pieces"])
+
+
+def _suppliers(shop: Shop) -> list[SupplierFigures]:
+    """Return how long each supplier takes, the slowest first."""
+    times, names = lead_times(), dict(Supplier.objects.values_list("pk", "name"))
+    coming: dict[int, list[bool]] = {}
+    for expected in expected_orders(shop.today()):
+        coming.setdefault(expected.order.supplier_id, []).append(expected.is_late)
+    unknown = lead_time([])
+    found = [(pk, times.get(pk, unknown), coming.get(pk, [])) for pk in names if pk in times or pk in coming]
+    rows = [SupplierFigures(names[pk], t.n, t.quantile(0.5), t.quantile(0.9), len(late), sum(late)) for pk, t, late in found]
+    return sorted(rows, key=lambda r: -r.nine_days)

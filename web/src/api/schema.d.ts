@@ -3413,6 +3413,8 @@ export interface components {
             stock_cents: number;
             /** Stock Pieces */
             stock_pieces: number;
+            /** Suppliers */
+            suppliers: components["schemas"]["SupplierFiguresView"][];
         };
         /**
          * FiguresView
@@ -6968,6 +6970,24 @@ export interface components {
              * @default
              */
             why?: string;
+        };
+        /**
+         * SupplierFiguresView
+         * @description How long a supplier takes, by n past orders, and what of it is on its way and late.
+         */
+        SupplierFiguresView: {
+            /** Half Days */
+            half_days: number;
+            /** Late */
+            late: number;
+            /** N */
+            n: number;
+            /** Name */
+            name: string;
+            /** Nine Days */
+            nine_days: number;
+            /** On The Way */
+            on_the_way: number;
         };
         /**
          * SuspectView

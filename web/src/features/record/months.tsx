@@ -28,6 +28,7 @@ export function MonthsScreen() {
                 <Table months={found.months} />
               </div>
             </Panel>
+            <Suppliers of={found.suppliers} />
             <Panel title="On the shelf">
               <p>
                 {money(found.stock_cents)} in {found.stock_pieces} pieces. <span className={found.lies_pieces > 0 ? 'font-semibold' : 'text-quiet'}>{found.lies_pieces === 0 ? 'Nothing of it has lain for over a year.' : `${money(found.lies_cents)} of it, ${found.lies_pieces} pieces, has lain for over a year.`}</span>
@@ -37,6 +38,43 @@ export function MonthsScreen() {
         )}
       </Asked>
     </Page>
+  )
+}
+
+function Suppliers({ of }: { of: Months['suppliers'] }) {
+  if (of.length === 0) return null
+  return (
+    <Panel title="Suppliers" aside="days from order to arrival, the slowest first">
+      <div className="overflow-x-auto">
+        <table className="w-full min-w-[38rem] text-right">
+          <thead className="text-tiny text-quiet">
+            <tr>
+              <th className="py-1 text-left font-normal">From</th>
+              {['Half within', 'Nine in ten within', 'Orders', 'On the way', 'Late'].map((h) => (
+                <th key={h} className="pl-4 font-normal">
+                  {h}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody className="figures">
+            {of.map((s) => (
+              <tr key={s.name} className={`border-t border-line ${s.n < 5 ? 'text-quiet' : ''}`}>
+                <th scope="row" className="py-2 text-left font-semibold">
+                  {s.name}
+                </th>
+                <td>{s.half_days.toFixed(0)} days</td>
+                <td>{s.nine_days.toFixed(0)} days</td>
+                <td>{s.n}</td>
+                <td>{s.on_the_way}</td>
+                <td className={s.late > 0 ? 'font-bold text-danger' : ''}>{s.late}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {of.some((s) => s.n < 5) && <p className="mt-2 text-tiny text-quiet">Grey rows rest on under five orders, and on what suppliers are like.</p>}
+    </Panel>
   )
 }
 

@@ -11,7 +11,7 @@ const reliable = (more: Partial<Reliability> = {}): Reliability => ({ n: 60, is_
 const share = (k: number, n: number) => ({ k, n, low: 0.1, high: 0.4, is_enough: n >= 20 })
 const advice = (more: Partial<Advice> = {}): Advice => ({ first: share(30, 50), first_three: share(45, 50), proven_back: share(3, 80), probable_back: share(1, 4), money: { n: 40, mean_cents: -450, low_cents: -2000, high_cents: 1500, is_enough: true }, jobs: 55, parts_for_nothing: 0.31, every: reliable(), followed: reliable({ n: 40 }), chosen: reliable({ n: 20 }), ...more })
 const month = { first: '2026-11-01', taken_in: 31, handed_back: 28, late: 4, promised: 25, repaired: 22, came_back: 2, days: 6.25, paid_cents: 152_000, unpaid: 3 }
-const months = (more: Partial<Months> = {}): Months => ({ months: [month], stock_cents: 81_200, stock_pieces: 140, lies_cents: 12_000, lies_pieces: 31, ...more })
+const months = (more: Partial<Months> = {}): Months => ({ months: [month], stock_cents: 81_200, stock_pieces: 140, lies_cents: 12_000, lies_pieces: 31, suppliers: [{ name: 'Dune parts', n: 9, half_days: 6.2, nine_days: 14.4, on_the_way: 2, late: 1 }], ...more })
 const advised = (told: unknown, may: string[] = []) => {
   serve({ 'GET /api/record/advice': told })
   showAt('/track-record', '/track-record', <AdviceScreen />, may)
@@ -37,6 +37,11 @@ test.each([
 ])('a figure of too few says so: %#', async (told, says) => {
   advised(told)
   expect(await screen.findByText(says)).toBeVisible()
+})
+
+test('suppliers stand with how long they take and what is late', async () => {
+  counted(months())
+  expect(await screen.findByRole('row', { name: 'Dune parts 6 days 14 days 9 2 1' })).toBeVisible()
 })
 
 test('causes, returns and money are counted with their intervals, and too few are said to be', async () => {
