@@ -126,15 +126,8 @@ def house(seconds: float, port: int, parent: int) -> bool:
     sheets = [s["id"] for s in first.ask("GET", "/sheets")[1]]
     tags = []
     for k in range(HOUSE):
-        told = {
-            "sheet_id": sheets[k % len(sheets)],
-            "owner_name": f"Bench {k}",
-            "owner_contact": "desk",
-            "complaint": "Does not play.",
-            "supply": "own",
-            "limit_cents": 9_000,
-            "condition": {},
-        }
+        words = {"owner_name": f"Bench {k}", "owner_contact": "desk", "complaint": "Does not play.", "supply": "own"}
+        told = {**words, "sheet_id": sheets[k % len(sheets)], "limit_cents": 9_000, "promised_on": None, "condition": {}}
         status, job = first.ask("POST", "/jobs", {**told, "key": str(uuid.uuid4())})
         if status != 200:
             raise SystemExit(f"a unit could not be taken in: {status} {job}")
@@ -162,9 +155,8 @@ def main() -> int:
         base.execute("DROP DATABASE IF EXISTS spindle_load WITH (FORCE)")
         base.execute("CREATE DATABASE spindle_load")
     env = {**os.environ, "DATABASE_URL": own}
-    subprocess.run([sys.executable, "backend/manage.py", "prepare"], cwd=ROOT, env=env, check=True, stdout=subprocess.DEVNULL)
-    if is_house:
-        subprocess.run([sys.executable, "backend/manage.py", "fill_shop"], cwd=ROOT, env=env, check=True, stdout=subprocess.DEVNULL)
+    for command in ("migrate", "load_demo", *(["fill_shop"] if is_house else [])):
+        subprocess.run([sys.executable, "backend/manage.py", command, "-v0"], cwd=ROOT, env=env, check=True, stdout=subprocess.DEVNULL)
     with closing(socket.socket()) as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]

@@ -5,11 +5,8 @@ from __future__ import annotations
 from typing import Any
 
 from apps.demo.big_shop import Size, fill
-from apps.jobs.models import Job
+from apps.demo.services import holds_more
 from django.core.management.base import BaseCommand, CommandError, CommandParser
-
-DEMO_JOBS = 20
-"""More jobs than that are no fresh demo."""
 
 
 class Command(BaseCommand):
@@ -23,7 +20,7 @@ class Command(BaseCommand):
 
     def handle(self, *args: Any, **options: Any) -> None:
         """Run."""
-        if Job.objects.count() > DEMO_JOBS:
+        if holds_more():
             raise CommandError("This database is no fresh demo. Load one first: manage.py load_demo --fresh")
         fill(Size(), options["seed"])
         self.stdout.write("Filled. Tags of generated things begin at 100000.")
