@@ -2,8 +2,12 @@ import { useEffect, useRef } from 'react'
 
 export type Keys = Record<string, (() => void) | undefined>
 
-const isTyping = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+/** A digit types nothing into a choice that was just clicked. */
+const takesDigits = (target: HTMLElement): boolean => !(target instanceof HTMLInputElement && ['radio', 'checkbox'].includes(target.type))
+
+const isTyping = (target: EventTarget | null, key: string): boolean =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || (['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) && (takesDigits(target) || !/^\d$/.test(key))))
 
 const isControl = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement && target.closest('button, a, summary, [role="option"]') !== null
@@ -17,7 +21,7 @@ export function useKeys(keys: Keys, { inDialog = false } = {}): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.altKey || event.metaKey || event.repeat || event.defaultPrevented) return
-      if (isTyping(event.target) || (!inDialog && document.querySelector('[role="dialog"]'))) return
+      if (isTyping(event.target, event.key) || (!inDialog && document.querySelector('[role="dialog"]'))) return
       if (event.key === 'Enter' && isControl(event.target)) return
       const act = now.current[event.key.length === 1 ? event.key.toLowerCase() : event.key]
       if (!act) return

@@ -40,7 +40,7 @@ function Found({ learning }: { learning: Learning }) {
             <Judged key={part.part} part={part} />
           ))}
         </ul>
-        <p className="mt-2 max-w-[80ch] text-tiny text-quiet">Each job was judged by what was learnt before it, never by what it taught itself. The figure is how much less surprising it was than with the figures in use (in nats), with its standard error; a part counts as better from two of those on.</p>
+        <p className="mt-2 max-w-[80ch] text-tiny text-quiet">Each job was judged by what was learnt before it, never by what it taught itself. The figure is how much less surprising it was than with the figures that came with the program (in nats), with its standard error; a part counts as better from two of those on.</p>
       </Panel>
       <OtherSuspects />
       <LearntTable rows={learning.rows} />

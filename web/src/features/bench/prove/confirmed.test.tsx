@@ -47,3 +47,10 @@ test.each([
   onBench(<Confirmed />, job, { mayWork })
   expect(screen.queryByText('What was it?')).toBeNull()
 })
+
+test('it may have been something that is not on the list', async () => {
+  const send = onBench(<Confirmed />, at())
+  await userEvent.click(screen.getByRole('radio', { name: 'Something that is not on the list' }))
+  await userEvent.keyboard('2')
+  expect(send).toHaveBeenCalledWith({ do: 'confirm_cause', by: 'measured', fault: 'not_listed' }, expect.stringContaining('not on the list'))
+})

@@ -15,6 +15,7 @@ const KNOWN_BY: readonly { by: Known; key: string; label: string }[] = [
   { by: 'not_known', key: '4', label: 'Not known for certain' },
 ]
 const NO_CAUSE = 'nothing_wrong'
+const NOT_LISTED = 'not_listed'
 const OFFERED = 6
 
 /** The cause, once it works again: one press, and worth ten jobs that only worked again. */
@@ -41,9 +42,10 @@ export function Confirmed() {
 
 function Asking({ onSaid }: { onSaid: () => void }) {
   const { job, send, isBusy } = useBench()
-  const suspects = job.diagnosis.suspects.filter((s) => s.id !== NO_CAUSE).slice(0, OFFERED)
+  const suspects = job.diagnosis.suspects.filter((s) => s.id !== NO_CAUSE && s.id !== NOT_LISTED).slice(0, OFFERED)
   const [fault, setFault] = useState(job.proof.confirmed?.fault || suspects[0]?.id || '')
-  const name = suspects.find((s) => s.id === fault)?.name ?? ''
+  const choices = [...suspects.map((s) => ({ id: s.id, label: `${s.name}, ${percent(s.p)}`, name: s.name })), { id: NOT_LISTED, label: 'Something that is not on the list', name: 'something that is not on the list' }]
+  const name = choices.find((c) => c.id === fault)?.name ?? ''
   const say = (by: Known, label: string) => () => {
     send({ do: 'confirm_cause', by, fault: by === 'not_known' ? '' : fault }, by === 'not_known' ? 'Cause not known for certain' : `Cause confirmed: ${name}, ${label.toLowerCase()}`)
     onSaid()
@@ -51,7 +53,7 @@ function Asking({ onSaid }: { onSaid: () => void }) {
   useMatKeys('answers', Object.fromEntries(KNOWN_BY.map((k) => [k.key, isBusy ? undefined : say(k.by, k.label)])))
   return (
     <div className="space-y-3">
-      <Choice label="It was" choices={suspects.map((s) => ({ id: s.id, label: `${s.name}, ${percent(s.p)}` }))} value={fault} onChange={setFault} />
+      <Choice label="It was" choices={choices} value={fault} onChange={setFault} />
       <div>
         <p className="mb-1 font-semibold">I know by</p>
         <div className="grid gap-1.5 sm:grid-cols-2">
