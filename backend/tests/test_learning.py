@@ -1,5 +1,7 @@
 """What the closed jobs teach: told before it is used, put to use by a press, taken back by another; and the demo's year, whose truth it has to find."""
 
+from datetime import timedelta
+
 import pytest
 from apps.demo.year.services import Year, truth
 from apps.drives.models import Layer
@@ -8,11 +10,12 @@ from apps.jobs.models import Job
 from apps.jobs.outlook import _rests_on
 from apps.jobs.selectors import job_row, open_job
 from apps.jobs.services.rebuilding import rebuild
-from apps.record.learning import Learning
+from apps.record.learning import Learning, _source, other_suspects
 from apps.shop.selectors import the_shop
 from scipy.special import betaincinv
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.learning.judging import Judgement
+from spindle.learning.layer import Layer as Layer_
 from spindle.learning.layer import Part
 
 KEY = "use-what-was-learnt"
@@ -109,6 +112,34 @@ def test_names_go_into_the_table_and_never_as_formulas(year, ida):
     table = ida.get("/record/learning.csv").content.decode()
     assert table.startswith("about,of,name,was,now,n,low,high,confirmed,of_confirmed")
     assert "hand,'=1+1," in table
+
+
+@pytest.mark.parametrize(
+    ("lot", "supplier", "donor", "says"),
+    [("7", "Dune parts", None, "Lot 7, Dune parts"), ("7", None, None, "Lot 7"), ("", "Dune parts", None, ""), ("7", None, "D-0003", "Donor D-0003")],
+)
+def test_a_part_comes_from_its_donor_or_its_lot(lot, supplier, donor, says):
+    assert _source(lot, supplier, donor) == says
+
+
+def test_what_came_back_with_the_same_fault_says_how_long_a_repair_lasts(year):
+    job = next(j for j in Job.objects.filter(outcome="Repaired", tag__startswith="K-2") if j.judged[-1][3])
+    family, repair = job.past["family"], job.judged[-1][0]
+    before = Learning().lessons.lasting[family][repair]
+    Job.objects.create(tag="K-9999", sheet=job.sheet, taken_in_at=job.closed_at + timedelta(days=20), owner_name="W", returns=job, is_covered=True)
+    after = Learning().lessons.lasting[family][repair]
+    assert (before.came_back, after.came_back, after.n) == (0, 1, before.n)
+    assert after.months < before.months
+
+
+def test_open_jobs_that_would_get_another_first_suspect_are_named(year):
+    row = job_row(SEEN)
+    model = model_of(row.sheet_id)
+    share = {f.id: 0.01 for f in model.faults} | {"pickup_405": 0.5}
+    found = next(s for s in other_suspects(Layer_(share={row.sheet.variant: share})) if s.tag == SEEN)
+    assert (found.was, found.now) == ("Lens dirty or hazy", "Pickup: short-wave diode weak")
+    assert found.p_now > 0.2
+    assert other_suspects(Layer_()) == []
 
 
 def test_the_year_holds_its_truth_and_the_record_finds_it(db):

@@ -221,3 +221,13 @@ def test_what_was_learnt_is_told_with_its_counts():
     assert (glazed.confirmed, glazed.of_confirmed, glazed.n) == (30, 42, 30.0)
     assert glazed.now > glazed.was
     assert {r.about for r in rows} == {Told.CAUSE, Told.REPAIR, Told.HEALTH, Told.SOURCE}
+
+
+def test_what_lasts_is_told_once_something_came_back_and_used_only_beyond_doubt():
+    away = [Away(V, "clean_lens", 1.0, True)] * 12 + [Away(V, "replace_pickup", 20.0, False)] * 3
+    lessons = learn([], MODELS, away=away)
+    assert [(r.name, r.n) for r in told(lessons, MODELS)] == [("Clean the lens", 12)]
+    layer = lessons.layer()
+    assert set(layer.lasts["slot"]) == {"clean_lens"}
+    a = MODEL.repair_index["clean_lens"]
+    assert (layer.over(MODEL).lasts_months[a] < MODEL.lasts_months[a]).all()
