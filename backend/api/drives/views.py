@@ -9,7 +9,7 @@ from api.drives.key_views import features_view
 from apps.drives.consoles import Named
 from apps.drives.consoles import document_of as document_of_console
 from apps.drives.models import Console, Sheet
-from apps.drives.selectors import Fit, SheetDetail, document_of
+from apps.drives.selectors import Fit, SheetDetail, document_of, model_of
 from spindle.drives.console_sheet import ConsoleSheet
 from spindle.drives.full_sheet import gaps
 from spindle.drives.levels import LEVELS, Level
@@ -17,12 +17,11 @@ from spindle.drives.matching import VERDICT_NAMES, Statement, spoken
 from spindle.drives.tables import CONSOLE_TABLES, ORIGIN_NAMES, TABLES
 from spindle.faults.library import MODELS
 from spindle.formats.console_file import write_console
-from spindle.formats.drive_facts import read_drive
 
 
 def drive_view(sheet: Sheet) -> d.DriveView:
     """Return the facts of a drive that the screens show."""
-    facts = read_drive(sheet.facts, "/drive")
+    facts = model_of(sheet.pk).sheet
     return d.DriveView(
         maker=sheet.maker,
         console=sheet.console,

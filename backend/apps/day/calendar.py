@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from datetime import date, datetime, timedelta
 from typing import Final
 
-from apps.jobs.models import Job
+from apps.jobs.models import HEAVY, Job
 from apps.jobs.selectors import the_day
 from apps.shelf.selectors import expected_orders
 from apps.shop.models import Shop
@@ -55,6 +55,6 @@ def _deliveries(today: date, now: datetime) -> Iterator[Event]:
 
 
 def _guarantees(today: date, now: datetime) -> Iterator[Event]:
-    for row in Job.objects.filter(guarantee_until__gte=today - timedelta(days=ENDED_DAYS)).select_related("sheet"):
+    for row in Job.objects.filter(guarantee_until__gte=today - timedelta(days=ENDED_DAYS)).select_related("sheet").defer(*HEAVY):
         if row.guarantee_until is not None:
             yield _event(f"guarantee-{row.tag}", row.guarantee_until, f"{row.tag}: the guarantee ends ({row.sheet.variant})", row.version, now)

@@ -13,7 +13,7 @@ from apps.day.models import JobWays, SheetWays, WeekPlan
 from apps.day.selectors import Due, ahead_of, due_jobs, floor_of, kept_ways, rests_on_now, seed_of, sheet_rests_on
 from apps.drives.models import Sheet
 from apps.drives.selectors import model_in_use
-from apps.jobs.selectors import open_job
+from apps.jobs.selectors import job_row, open_job
 from apps.shop.models import Shop
 from apps.shop.selectors import the_shop
 from spindle.day.drawing import FUTURES, draw_futures, unseen_futures
@@ -55,7 +55,7 @@ def refresh(now: datetime, keep_going: Callable[[], bool] = lambda: True) -> boo
 
 def _ahead(due: Due, kept: JobWays | None, shop: Shop, now: datetime) -> JobAhead:
     if kept is None or kept.rests_on != due.rests_on:
-        state = open_job(due.row, shop).state
+        state = open_job(job_row(due.row.tag), shop).state
         rng = np.random.default_rng(zlib.crc32(due.row.tag.encode()))
         body = written(draw_futures(state, due.around, Pace(), rng, n=WAYS))
         kept, _ = JobWays.objects.update_or_create(job=due.row, defaults={"rests_on": due.rests_on, "body": body})

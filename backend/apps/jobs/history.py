@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Final
 
-from apps.jobs.models import Job
+from apps.jobs.models import HEAVY, Job
 from apps.jobs.searching import matching
 from apps.jobs.selectors import job_row
 from django.db.models import Q, QuerySet
@@ -26,7 +26,7 @@ def closed_jobs(words: str, *, after: str = "") -> list[Job]:
         If there is no such closed job.
     """
     rows = matching(words) if words.strip() else Job.objects.all()
-    rows = rows.select_related("sheet", "returns").filter(stage=Stage.CLOSED.value)
+    rows = rows.select_related("sheet", "returns").defer(*HEAVY).filter(stage=Stage.CLOSED.value)
     if after:
         last = job_row(after)
         if last.closed_at is None:
@@ -55,7 +55,7 @@ def owners(words: str) -> list[Owner]:
 
 def _of(name: str, contact: str) -> QuerySet[Job]:
     rows = Job.objects.filter(owner_name__iexact=name.strip(), owner_contact__iexact=contact.strip())
-    return rows.select_related("sheet", "returns").order_by("-taken_in_at")[:PAGE]
+    return rows.select_related("sheet", "returns").defer(*HEAVY).order_by("-taken_in_at")[:PAGE]
 
 
 def earlier(row: Job) -> list[Job]:

@@ -16,6 +16,12 @@ VOIDED: Final = "Voided: "
 """How the outcome of a job begins that was taken in by mistake; its reason follows."""
 
 
+SHEETS_BODY: Final = ("sheet__facts", "sheet__looks", "sheet__tables", "sheet__sources")
+"""What nobody reads of a job's sheet by its row: it is a hundred times the row, and the rules have it by its number."""
+HEAVY: Final = (*SHEETS_BODY, "past", "judged", "tried")
+"""What a list of jobs never shows."""
+
+
 class Job(models.Model):
     """One unit in the house. What happened is on its tape; what is kept here is where it stands by that, for lists and searches."""
 

@@ -10,7 +10,7 @@ from typing import Any
 from apps.drives.consoles import opening_of
 from apps.drives.models import Sheet
 from apps.drives.selectors import Fit, full_sheet, homes_of_part, key_reading, model_in_use, model_of
-from apps.jobs.models import Custody, Job, Taking, TapeLine
+from apps.jobs.models import HEAVY, SHEETS_BODY, Custody, Job, Taking, TapeLine
 from apps.people.models import shown_name_of
 from apps.shelf.models import Check, Movement, Part
 from apps.shelf.offers import stock_for
@@ -39,7 +39,7 @@ _readings: dict[tuple[int, int, date], tuple[Stock, ...]] = {}
 
 def job_row(tag: str) -> Job:
     """Return the row of one job with its sheet, or raise NotFoundError."""
-    row = Job.objects.select_related("sheet", "returns").filter(tag=tag.strip().upper()).first()
+    row = Job.objects.select_related("sheet", "returns").defer(*SHEETS_BODY).filter(tag=tag.strip().upper()).first()
     if row is None:
         raise NotFoundError(f"There is no job {tag}.")
     return row
@@ -144,9 +144,12 @@ def changes_since(job: value.Job, version: int, sign: str) -> list[dict[str, Any
 
 
 def the_day() -> QuerySet[Job]:
-    """Return every job in the house by promise, each with what it waits for and whether a part that it wants lies on the shelf. One query."""
+    """Return every job in the house by promise, each with what it waits for and whether a part that it wants lies on the shelf. One query.
+
+    The rows are for a list: who opens a job reads it whole.
+    """
     on_the_shelf = Part.objects.filter(kind__level=OuterRef("want__level"), count__gt=0, is_owned=False)
-    return Job.objects.select_related("sheet", "want").annotate(may_be_here=Exists(on_the_shelf)).exclude(stage=Stage.CLOSED.value)
+    return Job.objects.select_related("sheet", "want").defer(*HEAVY).annotate(may_be_here=Exists(on_the_shelf)).exclude(stage=Stage.CLOSED.value)
 
 
 def tried_repairs() -> list[Tried]:

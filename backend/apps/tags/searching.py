@@ -9,7 +9,7 @@ from operator import and_
 from typing import Final
 
 from apps.drives.models import Sheet
-from apps.jobs.models import Job
+from apps.jobs.models import HEAVY, Job
 from apps.jobs.searching import alike, matching, text_of, with_alike, words_of
 from apps.shelf.models import Donor, Order, Part
 from django.db.models import Q, QuerySet
@@ -40,7 +40,7 @@ def find(typed: str) -> list[Found]:
 
 
 def _jobs(typed: str) -> Iterable[Found]:
-    rows = sorted(matching(typed).select_related("sheet").order_by("-taken_in_at")[: 4 * MOST], key=lambda j: j.stage == Stage.CLOSED)
+    rows = sorted(matching(typed).select_related("sheet").defer(*HEAVY).order_by("-taken_in_at")[: 4 * MOST], key=lambda j: j.stage == Stage.CLOSED)
     for j in rows[: 2 * MOST]:
         yield Found("Job", j.tag, f"{j.sheet.maker} {j.sheet.console}", f"{j.owner_name} · {_stage(j)}", f"/bench/{j.tag}")
 
