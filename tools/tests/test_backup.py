@@ -48,7 +48,8 @@ class House:
 @pytest.fixture(scope="module")
 def houses(tmp_path_factory):
     made = [House(f"backup_{os.getpid()}_{n}", tmp_path_factory.mktemp("house") / "state") for n in (1, 2)]
-    made[0].manage("prepare")
+    made[0].manage("migrate", "-v0")
+    made[0].manage("load_demo")
     yield made
     for house in made:
         house.drop()
