@@ -58,7 +58,9 @@ def test_nobody_sees_or_ends_the_sessions_of_others(client, bram):
     assert SignedIn.objects.filter(user__username="ida").count() == 1
 
 
-@pytest.mark.parametrize(("code", "status", "reason"), [("", 403, "code_wanted"), ("000000", 403, "code"), ("now", 200, None), ("paper", 200, None)])
+@pytest.mark.parametrize(
+    ("code", "status", "reason"), [("", 403, "code_wanted"), ("000000", 403, "code"), ("１２３４５é", 403, "code"), ("now", 200, None), ("paper", 200, None)]
+)
 def test_with_a_second_factor_a_password_alone_opens_nothing(on, code, status, reason):
     told = {"now": now_code(), "paper": on[0]}.get(code, code)
     _, answer = sign_in(code=told)

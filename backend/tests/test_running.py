@@ -100,6 +100,7 @@ def test_a_log_says_where_it_broke_and_quotes_nobody():
 def test_figures_for_the_machine_are_for_who_knows_the_token_and_name_nobody(bram, settings):
     settings.METRICS_TOKEN = "known-to-the-watch"
     bram.get("/jobs/K-0107")
+    Client().generic("FANCY", "/health")
     asked = [Client().get("/metrics", headers={"Authorization": a}).status_code for a in ("", "Bearer wrong", "Bearer known-to-the-watch")]
     told = Client().get("/metrics", headers={"Authorization": "Bearer known-to-the-watch"}).content.decode()
     settings.METRICS_TOKEN = ""
@@ -107,3 +108,4 @@ def test_figures_for_the_machine_are_for_who_knows_the_token_and_name_nobody(bra
     assert 'route="api/jobs/<tag>",status="2xx"' in told
     assert "spindle_open_jobs 13.0" in told
     assert "K-0107" not in told
+    assert "FANCY" not in told

@@ -72,7 +72,7 @@ def drop(user: User) -> bool:
 def takes(factor: SecondFactor, code: str, now: datetime) -> bool:
     """Tell whether a code is the one of now, or one from paper; either is good once."""
     told = code.replace(" ", "").lower()
-    step = next((s for s in _steps(now) if secrets.compare_digest(pyotp.TOTP(factor.secret).generate_otp(s), told)), None)
+    step = next((s for s in _steps(now) if secrets.compare_digest(pyotp.TOTP(factor.secret).generate_otp(s).encode(), told.encode())), None)
     if step is not None:
         return SecondFactor.objects.filter(pk=factor.pk, last_step__lt=step).update(last_step=step) == 1
     left = [h for h in factor.recovery if not secrets.compare_digest(h, _hash(told))]

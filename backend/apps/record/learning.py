@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping
 from dataclasses import asdict, dataclass
 from datetime import datetime
 from functools import cached_property
@@ -25,7 +25,7 @@ from spindle.learning.judging import Judgement, judge
 from spindle.learning.lasting import Away
 from spindle.learning.layer import Layer, Lessons, learn
 from spindle.learning.layer import Part as LayerPart
-from spindle.learning.past import Past, read_past
+from spindle.learning.past import read_past
 from spindle.learning.telling import Row, Told, told
 
 MONTH_DAYS = 30.44
@@ -33,27 +33,16 @@ MOST_OPEN = 80
 """So many open jobs are looked through for another first suspect, the newest first."""
 
 
-@dataclass(frozen=True)
-class Closed:
-    """A closed job that teaches: its tag, when it closed, and what it teaches."""
-
-    tag: str
-    at: datetime
-    past: Past
-
-
 class Learning:
     """What the shop's closed jobs say now; each part worked out when it is first asked for. Three queries, and none of them opens a tape."""
 
     def __init__(self) -> None:
-        rows = Job.objects.filter(closed_at__isnull=False, past__isnull=False).order_by("closed_at", "pk").values_list("tag", "closed_at", "past")
-        self.closed = [Closed(tag, at, read_past(past)) for tag, at, past in rows if at is not None and past is not None]
+        rows = Job.objects.filter(closed_at__isnull=False, past__isnull=False).order_by("closed_at", "pk").values_list("closed_at", "past")
+        kept = [(at, read_past(past)) for at, past in rows if at is not None and past is not None]
+        self.pasts = [past for _, past in kept]
+        """What each closed job teaches, oldest first."""
+        self.through = kept[-1][0] if kept else timezone.now()
         self.models: Mapping[str, CompiledModel] = shipped_models()
-
-    @cached_property
-    def pasts(self) -> list[Past]:
-        """What each of them teaches, oldest first."""
-        return [c.past for c in self.closed]
 
     @cached_property
     def lessons(self) -> Lessons:
@@ -92,6 +81,8 @@ class Taught:
     judged: Mapping[LayerPart, Judgement]
     rows: tuple[Row, ...]
     layer: Layer
+    through: datetime
+    """When the last of them closed."""
 
 
 def taught() -> Taught:
@@ -107,6 +98,7 @@ def taught() -> Taught:
         judged={part: Judgement(*body["judged"][part]) for part in LayerPart},
         rows=tuple(Row(**{**row, "about": Told(row["about"])}) for row in body["rows"]),
         layer=Layer.read(body["layer"]),
+        through=datetime.fromisoformat(body["through"]),
     )
 
 
@@ -118,11 +110,12 @@ def _rests_on() -> str:
 
 def _written(learning: Learning) -> dict[str, Any]:
     return {
-        "jobs": len(learning.closed),
+        "jobs": len(learning.pasts),
         "confirmed": sum(p.is_confirmed for p in learning.pasts),
         "judged": {part.value: [j.n, j.gain, j.error] for part, j in learning.judged.items()},
         "rows": [asdict(row) for row in learning.rows],
         "layer": learning.layer.written(),
+        "through": learning.through.isoformat(),
     }
 
 
@@ -178,8 +171,3 @@ def _suspect(row: Job, layer: Layer) -> OtherSuspect | None:
         return None
     faults = job.model.faults
     return OtherSuspect(row.tag, row.sheet.variant, faults[a].name, float(was[a]), faults[b].name, float(now[b]))
-
-
-def parts_of(judged: Mapping[LayerPart, Judgement], used: Sequence[LayerPart]) -> list[dict[str, object]]:
-    """Return how each part was judged, as it is kept with a layer."""
-    return [{"part": part.value, "n": j.n, "gain": j.gain, "error": j.error, "is_used": part in used} for part, j in judged.items()]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from apps.drives.models import Layer
-from apps.record.learning import Learning, parts_of
+from apps.record.learning import taught
 from apps.refusals import StaleWriteError
 from apps.writing.once import Command, lock, once
 from spindle.errors import NotNowError
@@ -29,19 +29,18 @@ def use_what_was_learnt(command: Command, *, jobs: int) -> None:
         if write.is_replay:
             return
         lock("layer")
-        learning = Learning()
-        if len(learning.closed) != jobs:
-            raise StaleWriteError("A job has closed since this was worked out. Look at what it says now, then put it to use.", version=len(learning.closed))
-        used = [part for part, judged in learning.judged.items() if judged.is_better]
-        if not used:
+        found = taught()
+        if found.jobs != jobs:
+            raise StaleWriteError("A job has closed since this was worked out. Look at what it says now, then put it to use.", version=found.jobs)
+        if not any(judged.is_better for judged in found.judged.values()):
             raise NotNowError("Nothing that was learnt predicts the next jobs better yet: the shipped figures stay.", reason="not_better")
         _stop(command, write.at)
         Layer.objects.create(
             number=(Layer.objects.values_list("number", flat=True).first() or 0) + 1,
-            body=learning.layer.written(),
-            parts=parts_of(learning.judged, used),
+            body=found.layer.written(),
+            parts=[{"part": part.value, "n": j.n, "gain": j.gain, "error": j.error, "is_used": j.is_better} for part, j in found.judged.items()],
             jobs=jobs,
-            through=learning.closed[-1].at,
+            through=found.through,
             by=command.user,
             at=write.at,
         )

@@ -74,8 +74,9 @@ class JobState:
         """The cause as the owner is told it; a service has none."""
         if self.verdict == SERVICED:
             return Cause("No fault was seen with this drive: what was done is upkeep.")
-        if self.job.confirmed is not None and self.job.confirmed.body["fault"] in self.job.model.fault_index:
-            return confirmed_cause(self.job.confirmed.body["fault"], Known(self.job.confirmed.body["by"]), self.job.model)
+        told = self.job.confirmed.body if self.job.confirmed is not None and self.job.is_trial_clean else {"fault": ""}
+        if told["fault"] in self.job.model.fault_index:
+            return confirmed_cause(told["fault"], Known(told["by"]), self.job.model)
         return cause_of(self.belief, self.job.model, self.job.proposal.end if self.job.proposal else "")
 
     @property
