@@ -187,6 +187,14 @@ def test_a_job_at_its_end_is_kept_and_read_back():
     assert (past.weight, past.is_confirmed) == (PROBABLE, False)
 
 
+def test_a_confirmed_cause_is_told_while_the_repair_stands():
+    closed = on_the_way("slot")[-1]
+    said = replace(closed, confirmed=replace(closed.lines[-1], body={"by": "seen", "fault": "lens_dirty"}))
+    assert state_of(said, ECONOMY).cause.sureness == "confirmed"
+    assert past_of(state_of(said, ECONOMY)).closing == {"lens_dirty": 1.0}
+    assert state_of(replace(said, trial_at=-1), ECONOMY).cause.sureness != "confirmed"
+
+
 def test_what_is_judged_against_itself_is_not_better():
     pasts = [job("rollers_glazed")] * (3 * BLOCK)
     layer = learn(pasts, MODELS).layer()
