@@ -12,11 +12,11 @@ from apps.drives.models import Sheet
 from apps.drives.selectors import Fit, full_sheet, homes_of_part, key_reading, model_in_use, model_of
 from apps.jobs.models import HEAVY, SHEETS_BODY, Custody, Job, Taking, TapeLine
 from apps.people.models import shown_name_of
-from apps.shelf.models import Check, Movement, Part
+from apps.shelf.models import Check, Kind, Movement, Part
 from apps.shelf.offers import stock_for
 from apps.shelf.selectors import trail
 from apps.shop.models import Shop
-from django.db.models import Exists, OuterRef, QuerySet
+from django.db.models import BooleanField, Exists, ExpressionWrapper, OuterRef, Q, QuerySet
 from django.utils import timezone
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.economy import Economy
@@ -148,8 +148,10 @@ def the_day() -> QuerySet[Job]:
 
     The rows are for a list: who opens a job reads it whole.
     """
-    on_the_shelf = Part.objects.filter(kind__level=OuterRef("want__level"), count__gt=0, is_owned=False)
-    return Job.objects.select_related("sheet", "want").defer(*HEAVY).annotate(may_be_here=Exists(on_the_shelf)).exclude(stage=Stage.CLOSED.value)
+    lies_here = Exists(Part.objects.filter(kind=OuterRef("pk"), count__gt=0, is_owned=False))
+    on_the_shelf = Kind.objects.filter(lies_here).values("level")  # asked once, and not once for each job
+    may_be_here = ExpressionWrapper(Q(want__level__in=on_the_shelf), BooleanField())
+    return Job.objects.select_related("sheet", "want").defer(*HEAVY).annotate(may_be_here=may_be_here).exclude(stage=Stage.CLOSED.value)
 
 
 def tried_repairs() -> list[Tried]:
