@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from django.conf import settings
 from django.db import models
 from spindle.drives.matching import VERDICT_NAMES
 from spindle.drives.tables import ORIGIN_NAMES, Confidence
+
+BODY: Final = ("facts", "looks", "tables", "sources")
+"""What of a sheet is a hundred times the rest of its row; read where the sheet itself is, and by nobody who only names it."""
 
 
 class Sheet(models.Model):

@@ -160,7 +160,7 @@ def key_reading(answers: Mapping[str, str]) -> tuple[Reading, dict[str, Sheet]]:
     InvalidError
         If an answer names an unknown feature or value.
     """
-    sheets = {s.variant: s for s in current_sheets()}
+    sheets = {s.variant: s for s in Sheet.objects.filter(is_current=True, is_retired=False).defer("facts", "tables", "sources")}
     try:
         return read_key(tuple(Variant(name, s.looks) for name, s in sheets.items()), answers), sheets
     except CaseError as error:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Final
 
-from apps.drives.models import Sheet
+from apps.drives.models import BODY, Sheet
 from apps.shelf.models import Part
 from django.conf import settings
 from django.db import models
@@ -16,7 +16,7 @@ VOIDED: Final = "Voided: "
 """How the outcome of a job begins that was taken in by mistake; its reason follows."""
 
 
-SHEETS_BODY: Final = ("sheet__facts", "sheet__looks", "sheet__tables", "sheet__sources")
+SHEETS_BODY: Final = tuple(f"sheet__{name}" for name in BODY)
 """What nobody reads of a job's sheet by its row: it is a hundred times the row, and the rules have it by its number."""
 HEAVY: Final = (*SHEETS_BODY, "past", "judged", "tried")
 """What a list of jobs never shows."""

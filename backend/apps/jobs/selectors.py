@@ -11,7 +11,7 @@ from apps.drives.consoles import opening_of
 from apps.drives.models import Sheet
 from apps.drives.selectors import Fit, full_sheet, homes_of_part, key_reading, model_in_use, model_of
 from apps.jobs.models import HEAVY, SHEETS_BODY, Custody, Job, Taking, TapeLine
-from apps.people.models import shown_name_of
+from apps.people.models import names_of, shown_name
 from apps.shelf.models import Check, Kind, Movement, Part
 from apps.shelf.offers import stock_for
 from apps.shelf.selectors import trail
@@ -37,9 +37,15 @@ MOST_KEPT = 256
 _readings: dict[tuple[int, int, date], tuple[Stock, ...]] = {}
 
 
+def whole_jobs() -> QuerySet[Job]:
+    """Return jobs with what folding their tape needs beside it: what their sheet is called, and after which job they came back."""
+    former = [f"returns__{f.name}" for f in Job._meta.concrete_fields if f.name not in ("id", "tag")]
+    return Job.objects.select_related("sheet", "returns").defer(*SHEETS_BODY, *former)
+
+
 def job_row(tag: str) -> Job:
     """Return the row of one job with its sheet, or raise NotFoundError."""
-    row = Job.objects.select_related("sheet", "returns").defer(*SHEETS_BODY).filter(tag=tag.strip().upper()).first()
+    row = whole_jobs().filter(tag=tag.strip().upper()).first()
     if row is None:
         raise NotFoundError(f"There is no job {tag}.")
     return row
@@ -47,8 +53,8 @@ def job_row(tag: str) -> Job:
 
 def lines_of(row: Job) -> list[Line]:
     """Return the tape of a job, oldest first."""
-    told = TapeLine.objects.filter(job=row).order_by("number").annotate(shown_name=shown_name_of("by"))
-    return [Line(*values) for values in told.values_list("number", "version", "kind", "body", "at", "shown_name")]
+    told = TapeLine.objects.filter(job=row).order_by("number").values_list("number", "version", "kind", "body", "at", *names_of("by"))
+    return [Line(number, version, kind, body, at, shown_name(*names)) for number, version, kind, body, at, *names in told]
 
 
 def sheet_ref(sheet: Sheet) -> SheetRef:

@@ -7,7 +7,6 @@ from typing import Final
 from django.contrib.auth.models import AbstractUser
 from django.contrib.sessions.base_session import AbstractBaseSession
 from django.db import models
-from django.db.models.functions import Coalesce, Concat, NullIf, Trim
 
 
 class Role(models.TextChoices):
@@ -18,10 +17,14 @@ class Role(models.TextChoices):
     MANAGER = "manager", "Manager"
 
 
-def shown_name_of(path: str) -> Coalesce:
-    """Return :attr:`User.shown_name` as the database computes it, for whoever needs the name of many rows and no user."""
-    full = Trim(Concat(f"{path}__first_name", models.Value(" "), f"{path}__last_name"))
-    return Coalesce(NullIf(full, models.Value("")), f"{path}__username")
+def shown_name(first: str, last: str, username: str) -> str:
+    """Return the name that stands on screens and tape."""
+    return f"{first} {last}".strip() or username
+
+
+def names_of(path: str) -> tuple[str, ...]:
+    """Return the fields that :func:`shown_name` takes, for whoever needs the name of many rows and no user."""
+    return tuple(f"{path}__{name}" for name in ("first_name", "last_name", "username"))
 
 
 OWNERS_HAND: Final = "owners-page"
@@ -40,7 +43,7 @@ class User(AbstractUser):
     @property
     def shown_name(self) -> str:
         """The name that stands on screens and tape."""
-        return self.get_full_name() or self.username
+        return shown_name(self.first_name, self.last_name, self.username)
 
 
 class SignedIn(AbstractBaseSession):

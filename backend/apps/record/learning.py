@@ -10,8 +10,8 @@ from typing import Any
 
 from apps.drives.models import Sheet
 from apps.drives.selectors import shipped_models
-from apps.jobs.models import SHEETS_BODY, Job
-from apps.jobs.selectors import value_of
+from apps.jobs.models import Job
+from apps.jobs.selectors import value_of, whole_jobs
 from apps.record.models import Kept
 from apps.shelf.models import Part
 from django.db.models import Count, Max
@@ -150,12 +150,7 @@ class OtherSuspect:
 
 def other_suspects(layer: Layer) -> list[OtherSuspect]:
     """Return the open jobs that would get another first suspect by a layer, against what is in use now."""
-    rows = (
-        Job.objects.select_related("sheet", "returns")
-        .defer(*SHEETS_BODY)
-        .exclude(stage__in=[Stage.CLOSED.value, Stage.TAKEN_IN.value])
-        .order_by("-pk")[:MOST_OPEN]
-    )
+    rows = whole_jobs().exclude(stage__in=[Stage.CLOSED.value, Stage.TAKEN_IN.value]).order_by("-pk")[:MOST_OPEN]
     return [found for row in rows if (found := _suspect(row, layer)) is not None]
 
 

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, Final
 
-from apps.people.models import shown_name_of
 from apps.writing.models import Trace
 
 SHOWN: Final = 50
@@ -35,5 +34,5 @@ def trace(about: str, was: Mapping[str, Any], now: Mapping[str, Any], *, by_id: 
 
 def traces_of(about: str) -> list[Traced]:
     """Return what was changed of a thing, or of all things whose name begins so, newest first."""
-    rows = Trace.objects.filter(about__startswith=about).annotate(who=shown_name_of("by")).order_by("-pk")[:SHOWN]
-    return [Traced(r.about, r.field, r.was, r.now, r.at, r.who) for r in rows]
+    rows = Trace.objects.filter(about__startswith=about).select_related("by").order_by("-pk")[:SHOWN]
+    return [Traced(r.about, r.field, r.was, r.now, r.at, r.by.shown_name) for r in rows]

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from apps.jobs.models import SHEETS_BODY, Job
-from apps.jobs.selectors import economy_of, value_of
+from apps.jobs.selectors import economy_of, value_of, whole_jobs
 from apps.jobs.services.writing import KEPT_AS, keep
 from apps.shop.selectors import the_shop
 from django.db.models import Q
@@ -19,7 +18,7 @@ def rebuild() -> list[tuple[str, str]]:
     """
     shop, bad = the_shop(), []
     settled = Q(stage=Stage.CLOSED.value) & (Q(kept_as=KEPT_AS) | Q(lines__isnull=True))
-    for row in Job.objects.select_related("sheet", "returns").defer(*SHEETS_BODY).exclude(settled).distinct().iterator(chunk_size=200):
+    for row in whole_jobs().exclude(settled).distinct().iterator(chunk_size=200):
         try:
             job = value_of(row)
             keep(row, state_of(job, economy_of(job, shop)), shop)

@@ -12,8 +12,8 @@ from functools import partial
 from typing import Any, Generic, TypeVar
 
 from apps.jobs.carrying_out import Writer, carry_out
-from apps.jobs.models import SHEETS_BODY, VOIDED, Job, TapeLine
-from apps.jobs.selectors import OpenJob, changes_since, shelf_for, shown_as, value_of
+from apps.jobs.models import VOIDED, Job, TapeLine
+from apps.jobs.selectors import OpenJob, changes_since, shelf_for, shown_as, value_of, whole_jobs
 from apps.jobs.world import ShopWorld
 from apps.people.models import User
 from apps.people.permissions import require
@@ -81,8 +81,7 @@ def write(command: JobCommand, ask: Any, build: Callable[[OpenJob], _T]) -> Writ
 
 
 def _write(command: JobCommand, ask: Any, build: Callable[[OpenJob], _T]) -> Written[_T]:
-    rows = Job.objects.select_for_update(of=("self",)).select_related("sheet", "returns").defer(*SHEETS_BODY)
-    row = rows.filter(tag=command.tag.strip().upper()).first()
+    row = whole_jobs().select_for_update(of=("self",)).filter(tag=command.tag.strip().upper()).first()
     if row is None:
         raise NotFoundError(f"There is no job {command.tag}.")
     digest = digest_of(ASKS[type(ask)].name, {"tag": row.tag, **asdict(ask)})

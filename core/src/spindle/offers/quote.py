@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import dataclass
+from itertools import islice
 from typing import Final
 
 from spindle.diagnosis.belief.posterior import believe
-from spindle.diagnosis.explaining.moves import Move, MoveKind
+from spindle.diagnosis.explaining.moves import Moves
 from spindle.diagnosis.given.case import Case
 from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.diagnosis.planning.outlook import look_ahead
@@ -59,11 +59,11 @@ def quote(
     return Quote(repair.id, repair.name, minutes, round(minutes * price_cents_per_min), round(price * 100), wait, p_success, p_lasts_year)
 
 
-def offers(moves: Iterable[Move], model: CompiledModel, *, price_cents_per_min: int) -> tuple[Quote, ...]:
+def offers(moves: Moves, model: CompiledModel, *, price_cents_per_min: int) -> tuple[Quote, ...]:
     """Return the repairs among the moves that are worth offering, likeliest to help first."""
-    worth = sorted((m for m in moves if m.kind is MoveKind.REPAIR and m.p_cures >= WORTH_OFFERING), key=lambda m: -m.p_cures)
     return tuple(
-        quote(m.id, m.p_cures, m.p_lasts_year, model, price_cents_per_min=price_cents_per_min, terms=(m.part_eur, m.wait_days)) for m in worth[:MAX_OFFERS]
+        quote(m.id, m.p_cures, m.p_lasts_year, model, price_cents_per_min=price_cents_per_min, terms=(m.part_eur, m.wait_days))
+        for m in islice(moves.repairs(WORTH_OFFERING), MAX_OFFERS)
     )
 
 

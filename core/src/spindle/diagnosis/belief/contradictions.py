@@ -51,8 +51,8 @@ def find_contradictions(belief: Belief, model: CompiledModel) -> tuple[Contradic
     doubt = _false(rows, total, guess)
     found = []
     for i in np.flatnonzero(doubt >= ASK_AGAIN_FROM):
-        alone = [float(_false(rows[[i]], total - rows[j], guess[[i]])[0]) if j != i else 1.0 for j in range(len(rows))]
-        against = sorted((d, ids[j]) for j, d in enumerate(alone) if d <= DISAGREES_FROM * doubt[i])
+        alone = _false(rows[i], total - rows, guess[i])  # without each of the others
+        against = sorted((d, ids[j]) for j, d in enumerate(alone) if j != i and d <= DISAGREES_FROM * doubt[i])
         found.append(Contradiction(ids[i], float(doubt[i]), tuple(name for _, name in against[:3])))
     return tuple(sorted(found, key=lambda c: -c.p_false))
 
@@ -68,6 +68,11 @@ def _log_guess(answers: list[Observation], model: CompiledModel, *, is_tampered:
 
 
 def _false(rows: Floats, total: Floats, log_guess: Floats) -> Floats:
-    """Return eps U P(e without the row) / P(e) for each row."""
-    without = np.logaddexp.reduce(total - rows, axis=1)
-    return np.asarray(np.minimum(np.exp(log_guess + without - np.logaddexp.reduce(total)), 1.0))
+    """Return eps U P(e without the row) / P(e): for each row against one total, or for one row against each total."""
+    return np.asarray(np.minimum(np.exp(log_guess + _log_sum(total - rows) - _log_sum(total)), 1.0))
+
+
+def _log_sum(of: Floats) -> Floats:
+    """Return log sum exp over the last axis."""
+    most = of.max(axis=-1)
+    return np.asarray(most + np.log(np.exp(of - most[..., None]).sum(axis=-1)))

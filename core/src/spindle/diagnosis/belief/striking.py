@@ -9,13 +9,16 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
-from spindle.diagnosis.belief.likelihood import answer_log_likelihood, home_log_likelihood, is_tampered
+import numpy as np
+
+from spindle.diagnosis.belief.likelihood import answer_log_likelihood, home_log_likelihood, is_tampered, share_home
 from spindle.diagnosis.belief.posterior import Belief, believe_lines, log_odds_db, weighed
 from spindle.diagnosis.evidence.gather import Evidence, Read, gather, read
 from spindle.diagnosis.evidence.observation import Observation
 from spindle.diagnosis.evidence.reach import how_far
 from spindle.diagnosis.given.case import Case, Trial
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
+from spindle.faults.model import Question
 
 _REACHES_FURTHER: Final = ("opened_before", "repeats")
 """Questions whose answer decides how others are weighed."""
@@ -36,14 +39,12 @@ def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dic
     A weight is the change of the log-odds when this finding alone is struck. Such weights do not sum to the whole:
     one fault against all the rest is not additive (I. J. Good, *Probability and the Weighing of Evidence*, 1950).
     """
-    now = log_odds_db(belief.p_part)
     tape = _Tape(read(case.findings, model), model, belief)
-    moved = {}
-    for finding in case.standing:
-        if finding.id not in belief.evidence.left_out:
-            p = tape.without(finding.id)
-            moved[finding.id] = Moved(now - log_odds_db(model.membership @ p), p)
-    return moved
+    p_without = {f.id: tape.without(f.id) for f in case.standing if f.id not in belief.evidence.left_out}
+    if not p_without:
+        return {}
+    moved = log_odds_db(belief.p_part) - log_odds_db(np.array(list(p_without.values())) @ model.membership.T)
+    return {finding: Moved(db, p) for (finding, p), db in zip(p_without.items(), moved, strict=True)}
 
 
 class _Tape:
@@ -52,38 +53,54 @@ class _Tape:
     def __init__(self, lines: Sequence[Read], model: CompiledModel, belief: Belief) -> None:
         self._lines, self._model, self._belief = lines, model, belief
         self._known: dict[object, Floats] = {}
-        self._home = home_log_likelihood(belief.evidence, model)
+        evidence = belief.evidence
+        self._far = how_far(evidence.answers.values())
+        self._shared = {o.question.id for o in share_home(evidence)}
+        self._home = home_log_likelihood(evidence, model)
+        self._seen = {o.finding: o for o in evidence.answers.values()}
+        self._of_question: dict[str, list[Read]] = {}
+        for line in lines:
+            if line.seen is not None:
+                self._of_question.setdefault(line.seen.question.id, []).append(line)
         trials = [line.place for line in lines if line.reason is None and isinstance(line.finding.what, Trial)]
         self._first_trial = min(trials, default=len(lines))
 
     def without(self, finding: str) -> Floats:
         """Return P(fault | all findings but this one), of shape (n_faults,)."""
-        less = self._less(finding)
-        if less is None:
+        seen = self._seen.get(finding)
+        less = None if seen is None or self._reaches_further(seen) else self._less(seen)
+        if seen is None or less is None:
             lines = tuple(line.struck if line.finding.id == finding else line for line in self._lines)
             return believe_lines(lines, self._model, self._known).p
-        belief, evidence = self._belief, self._belief.evidence
+        belief, evidence, question = self._belief, self._belief.evidence, seen.question.id
         rows = {i: r for i, r in belief.rows.items() if i != finding}
-        for new in (o for q, o in less.answers.items() if o is not evidence.answers[q]):
-            rows[new.finding] = answer_log_likelihood(new, self._model, is_home=less.far.is_home, is_tampered=is_tampered(evidence))
-        return weighed(evidence, rows, belief.log_prior - self._home + home_log_likelihood(less, self._model), self._model)
+        earlier = less.answers.get(question)
+        if earlier is not None:
+            rows[earlier.finding] = answer_log_likelihood(earlier, self._model, is_home=less.far.is_home, is_tampered=is_tampered(evidence))
+        log_prior = belief.log_prior if question not in self._shared else belief.log_prior - self._home + home_log_likelihood(less, self._model)
+        return weighed(evidence, rows, log_prior, self._model)
 
-    def _less(self, finding: str) -> Evidence | None:
+    def _less(self, seen: Observation) -> Evidence | None:
         """Return what counts without an answer, an earlier one in its place, if there is one; None where others would be read differently."""
-        evidence = self._belief.evidence
-        seen = next((o for o in evidence.answers.values() if o.finding == finding), None)
-        if seen is None or self._reaches_further(seen):
+        evidence, question = self._belief.evidence, seen.question.id
+        others = [line for line in self._of_question[question] if line.finding.id != seen.finding]
+        if others and self._hangs_on_order(seen.question) and max(seen.place, *(line.place for line in others)) > self._first_trial:
             return None
-        question = seen.question.id
-        others = [line for line in self._lines if line.seen is not None and line.seen.question.id == question and line.finding.id != finding]
-        if others and max(seen.place, *(line.place for line in others)) > self._first_trial:
+        earlier = gather(others, self._model).answers.get(question) if others else None
+        if earlier is not None and earlier.tries:
             return None
-        earlier = gather(others, self._model).answers.get(question)
         answers = {q: o for q, o in evidence.answers.items() if q != question} | ({} if earlier is None else {question: earlier})
-        far, then = how_far(evidence.answers.values()), how_far(answers.values())
-        is_same_far = (far.halted, far.halted_by, far.is_home) == (then.halted, then.halted_by, then.is_home)
+        is_same_far = not (seen.question.proves or seen.question.stops) or self._is_as_far(answers)
         is_same_baseline = self._first_trial == len(self._lines) or _has_baseline(answers, evidence) == _has_baseline(evidence.answers, evidence)
-        return replace(evidence, answers=answers) if is_same_far and is_same_baseline and not (earlier and earlier.tries) else None
+        return replace(evidence, answers=answers) if is_same_far and is_same_baseline else None
+
+    def _hangs_on_order(self, question: Question) -> bool:
+        """Tell whether it counts on which side of a trial a question was answered."""
+        return question.is_behaviour or self._belief.evidence.changed_at >= 0 or bool(self._belief.evidence.news)
+
+    def _is_as_far(self, answers: Mapping[str, Observation]) -> bool:
+        far, then = self._far, how_far(answers.values())
+        return (far.halted, far.halted_by, far.is_home) == (then.halted, then.halted_by, then.is_home)
 
     def _reaches_further(self, seen: Observation) -> bool:
         evidence, question = self._belief.evidence, seen.question.id

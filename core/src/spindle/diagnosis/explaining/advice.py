@@ -9,7 +9,7 @@ from typing import Final
 import numpy as np
 
 from spindle.diagnosis.belief.posterior import Belief
-from spindle.diagnosis.explaining.moves import Advice, MindHolder
+from spindle.diagnosis.explaining.moves import Advice, MindHolder, Moves
 from spindle.diagnosis.explaining.telling import Ranked, Telling
 from spindle.diagnosis.given.case import Case
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
@@ -29,12 +29,12 @@ def advise(case: Case, model: CompiledModel, belief: Belief, outlook: Outlook | 
     told = Telling(seen.plan, seen.position, seen.choice, belief, model)
     picked = seen.pick
     ranked = sorted(told.ranked(), key=lambda r: ((r.kind, r.index) != (picked.kind, picked.index), r.is_idle, r.expected_eur))
-    moves = tuple(told.move(r, eur) for r, eur in zip(ranked, _savings(ranked), strict=True))
+    saves = _savings(ranked)
     return Advice(
-        moves=moves,
-        mind_changes=told.mind_changes(zip(ranked, moves, strict=True)),
+        moves=Moves([r.p_cures for r in ranked], lambda n: told.move(ranked[n], saves[n])),
+        mind_changes=told.mind_changes(ranked),
         best_repair=told.best_repair,
-        is_tie=len(moves) > 1 and abs(moves[1].expected_eur - moves[0].expected_eur) < TIE * moves[0].expected_eur and picked.held_back < 0,
+        is_tie=len(ranked) > 1 and abs(ranked[1].expected_eur - ranked[0].expected_eur) < TIE * ranked[0].expected_eur and picked.held_back < 0,
         should_think=float(belief.p[model.fault_index[LEAK]]) > THINK_ABOVE,
         barred=seen.barred,
         held_back=seen.plan.repairs[picked.held_back].id if picked.held_back >= 0 else "",

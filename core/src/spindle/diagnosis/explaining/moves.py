@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import overload
 
 from spindle.diagnosis.planning.possible import Barred
 from spindle.words.bench import Depth
@@ -61,6 +63,41 @@ class Move:
     """"shelf", "donor" or "transit"; empty if it is ordered or none is needed."""
 
 
+class Moves(Sequence[Move]):
+    """Moves in their order, each told when somebody looks at it: of a hundred, a screen shows six.
+
+    Parameters
+    ----------
+    p_cures : P(cured) of each move, 0 where it repairs nothing
+    tell : returns the move of a place in the order
+    """
+
+    def __init__(self, p_cures: Sequence[float], tell: Callable[[int], Move]) -> None:
+        self._p_cures, self._tell = p_cures, tell
+        self._told: dict[int, Move] = {}
+
+    def __len__(self) -> int:
+        return len(self._p_cures)
+
+    @overload
+    def __getitem__(self, place: int) -> Move: ...
+    @overload
+    def __getitem__(self, place: slice) -> tuple[Move, ...]: ...
+    def __getitem__(self, place: int | slice) -> Move | tuple[Move, ...]:
+        places = range(len(self))[place]
+        return self._at(places) if isinstance(places, int) else tuple(self._at(n) for n in places)
+
+    def repairs(self, at_least: float) -> Iterator[Move]:
+        """Yield the repairs that cure at least so often, likeliest first; of those that cure alike the better move."""
+        for n in sorted((n for n, p in enumerate(self._p_cures) if p >= at_least), key=lambda n: -self._p_cures[n]):
+            yield self._at(n)
+
+    def _at(self, n: int) -> Move:
+        if n not in self._told:
+            self._told[n] = self._tell(n)
+        return self._told[n]
+
+
 @dataclass(frozen=True)
 class MindChange:
     """An answer not yet given, to a question or by a swap, that would change the best repair."""
@@ -96,7 +133,7 @@ class Notice:
 class Advice:
     """The moves from here, best first, and what speaks beside them."""
 
-    moves: tuple[Move, ...]
+    moves: Moves
     mind_changes: tuple[MindChange, ...]
     best_repair: str
     barred: tuple[Barred, ...] = ()

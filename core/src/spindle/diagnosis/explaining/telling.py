@@ -32,6 +32,8 @@ class Ranked:
     expected_eur: float
     is_idle: bool = False
     """A question that changes nothing: whatever its answer, the best repair stays. Such a look stands behind all others."""
+    p_cures: float = 0.0
+    """P(cured), of a repair."""
 
 
 @dataclass(frozen=True)
@@ -72,8 +74,9 @@ class Telling:
         stays = np.logical_and.reduceat(choice.first == here[problem.question_of], problem.first_row[:-1]) if len(here) else here
         for n in np.flatnonzero(np.isfinite(choice.ask)):
             yield Ranked("ask", int(n), float(choice.ask[n]), bool(stays[n]))
+        cures = problem.aims @ at.w
         for a in np.flatnonzero(np.isfinite(choice.repair)):
-            yield Ranked("repair", int(a), float(choice.repair[a]))
+            yield Ranked("repair", int(a), float(choice.repair[a]), p_cures=float(cures[a]))
         yield Ranked("stop", -1, problem.giving_up(at.w, at.state))
 
     def move(self, one: Ranked, saves_eur: float) -> Move:
@@ -85,14 +88,17 @@ class Telling:
         title = "Hand it back: nothing wrong found" if self.model.sound[int(self.belief.p.argmax())] else "Hand it back unrepaired"
         return Move(MoveKind.STOP, "hand_back", title, one.expected_eur, saves_eur, why=why_stop(self.belief, self.model))
 
-    def mind_changes(self, moves: Iterable[tuple[Ranked, Move]]) -> tuple[MindChange, ...]:
+    def mind_changes(self, ranked: Iterable[Ranked]) -> tuple[MindChange, ...]:
         """Return the open answers that would change the best repair, likeliest per euro first. None is a result: stop asking."""
         found = []
-        for one, move in moves:
-            if not move.answers or one.is_idle:
+        for one in ranked:
+            if one.kind != "ask" or one.is_idle:
                 continue
-            now = self._name(int(self._first_at[self.plan.problem.asked_in[self.at.state, one.index]]))
-            found += [MindChange(move.id, a.outcome, a.chance, move.step_eur, a.next_repair, move.title, a.label) for a in move.answers if a.next_repair != now]
+            asked, step, rows = self.plan.asks[one.index], self.plan.problem.asking(self.at.state, one.index), self.plan.problem.rows_of(one.index)
+            now = self._first_at[self.plan.problem.asked_in[self.at.state, one.index]]
+            for o, chance, then in zip(_outcomes(asked), self._tops[0][rows], self.choice.first[rows], strict=True):
+                if then != now:
+                    found.append(MindChange(asked.id, o.id, chance, step, self._name(int(then)), asked.title, o.label))
         return tuple(sorted(found, key=lambda c: c.chance / max(c.step_eur, 0.5), reverse=True))
 
     def _repair(self, one: Ranked, saves_eur: float) -> Move:
@@ -110,7 +116,7 @@ class Telling:
             part_eur=price,
             wait_days=wait,
             depth=repair.depth,
-            p_cures=float(self.at.w @ success),
+            p_cures=one.p_cures,
             p_lasts_year=float(self.at.w @ (success * self.plan.p_year[one.index])),
             mains="out",
             why=why_repair(repair, self.at.w, success, self.model),
@@ -121,7 +127,7 @@ class Telling:
 
     def _ask(self, one: Ranked, saves_eur: float) -> Move:
         asked = self.plan.asks[one.index]
-        answers = self._answers(one.index, _SWAP_ANSWERS if asked.question is None else asked.question.outcomes)
+        answers = self._answers(one.index, _outcomes(asked))
         step = self.plan.problem.asking(self.at.state, one.index)
         if asked.question is None:
             return self._swap(asked, one, saves_eur, step, answers)
@@ -177,6 +183,10 @@ class Telling:
     def _opening_min(self, needed: int) -> float:
         table, now = self.model.model.depths.open_min, depth_in(self.at.state)
         return float(table[max(now, needed)] - table[now])
+
+
+def _outcomes(asked: Asked) -> tuple[Outcome, ...]:
+    return _SWAP_ANSWERS if asked.question is None else asked.question.outcomes
 
 
 def _source_word(source: Stock | None) -> str:

@@ -49,41 +49,38 @@ def expected_cost(weights: Floats, state: Ints, available: Flags, problem: Probl
     ----------
     The module's [1]_ and [2]_; giving up as an action of its own as in Jensen et al., "The SACSO methodology", 2001.
     """
-    w = np.array(weights, dtype=float)
-    n = len(w)
-    d = np.array(state, dtype=np.int64)
-    free = np.array(available, dtype=bool)
-    spent = np.zeros(n)
-    rest = w.sum(axis=1)
-    best = w @ problem.give_up + rest * problem.close[d]
-    first = np.full(n, -1, dtype=np.int64)
-    pending = np.full(n, -1, dtype=np.int64)  # the first repair of a row whose sequence has not paid off yet
-    rows = np.arange(n)
-    aims_t = np.ascontiguousarray(problem.aims.T)  # a trial that would be clean anyway is no reason for a repair
-    goodwill_t = np.ascontiguousarray(problem.goodwill.T)
+    w, d, free = np.array(weights, dtype=float), np.array(state, dtype=np.int64), np.array(available, dtype=bool)
+    n, n_repairs = free.shape
+    at = rows = np.arange(n)
+    spent, rest = np.zeros(n), w.sum(axis=1)
+    best, first = w @ problem.give_up + rest * problem.close[d], np.full(n, -1, dtype=np.int64)
+    least, firsts, begun = best.copy(), first.copy(), first  # the same of the rows that still go on, and the first repair of each
+    never = w @ (problem.incurable * problem.give_up)
     for step in range(MAX_STEPS):
-        cure, fades = w @ aims_t, w @ goodwill_t
+        gains = w @ problem.pull  # a trial that would be clean anyway is no reason for a repair
+        cure, fades = gains[:, :n_repairs], gains[:, n_repairs:]
         ratio = np.where(free, cure / (rest[:, None] * problem.cost[d] + fades), 0.0)
         a = ratio.argmax(axis=1)
-        at = np.arange(len(rows))
         cured = w * problem.success[a]
         p = cured.sum(axis=1)
         alive = free[at, a] & (cure[at, a] > _TINY)
-        if step == 0:
-            pending[rows] = a
+        begun = a if step == 0 else begun
         spent = spent + rest * problem.cost[d, a] + p * problem.close_after[d, a] + fades[at, a]
         w -= cured
         rest = rest - p
         d = problem.ends[d, a]
         free[at, a] = False
         total = spent + w @ problem.give_up + rest * problem.close[d]
-        better = alive & (total < best[rows])
-        best[rows[better]] = total[better]
-        first[rows[better]] = pending[rows[better]]
-        keep = alive & (spent < best[rows])  # exact: what is spent only grows
-        if not keep.any():
-            break
-        rows, w, d, free, spent, rest = rows[keep], w[keep], d[keep], free[keep], spent[keep], rest[keep]
+        better = alive & (total < least)
+        least, firsts = np.where(better, total, least), np.where(better, begun, firsts)
+        keep = alive & (spent + never + rest * problem.least_on < least)  # exact: what is spent only grows, and nothing goes on for less
+        if not keep.all():
+            best[rows], first[rows] = least, firsts
+            if not keep.any():
+                return best, first
+            rows, w, d, free, spent, rest, never = (x[keep] for x in (rows, w, d, free, spent, rest, never))
+            least, firsts, begun, at = least[keep], firsts[keep], begun[keep], np.arange(len(rows))
+    best[rows], first[rows] = least, firsts
     return best, first
 
 

@@ -95,6 +95,21 @@ class Problem:
         return self.give_up_eur * (1.0 - self.sound)
 
     @cached_property
+    def pull(self) -> Floats:
+        """``aims`` and ``goodwill`` beside each other, for one product with many weights, of shape (F, 2 A)."""
+        return np.ascontiguousarray(np.vstack([self.aims, self.goodwill]).T)
+
+    @cached_property
+    def incurable(self) -> Floats:
+        """Share of each fault that is left after every repair there is, of shape (F,)."""
+        return np.asarray(np.prod(1.0 - self.success, axis=0))
+
+    @cached_property
+    def least_on(self) -> float:
+        """What going on costs at the very least, in euro for each unit: the cheapest repair, and closing from wherever it is best done."""
+        return float(self.cost.min(initial=np.inf) + min(self.close.min(), self.close_after.min(initial=np.inf)))
+
+    @cached_property
     def question_of(self) -> Ints:
         """The question of each answer, of shape (R,)."""
         return np.repeat(np.arange(len(self.first_row) - 1), np.diff(self.first_row))
