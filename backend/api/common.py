@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import inspect
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Annotated, Any, ParamSpec, TypeVar
 
 from apps.people.models import User
@@ -72,9 +72,10 @@ READS = {400: ProblemDocument, 401: ProblemDocument, 404: ProblemDocument, 422: 
 WRITES = {**READS, 403: ProblemDocument, 409: ProblemDocument}
 
 
-def as_json(view: BaseModel) -> HttpResponse:
-    """Return a view as it goes over the wire. It was checked when it was made, and is not checked again."""
-    return HttpResponse(view.model_dump_json(), content_type="application/json; charset=utf-8")
+def as_json(view: BaseModel | Sequence[BaseModel]) -> HttpResponse:
+    """Return a view as it goes over the wire, or a list of them. It was checked when it was made, and is not checked again."""
+    told = view.model_dump_json() if isinstance(view, BaseModel) else f"[{','.join(v.model_dump_json() for v in view)}]"
+    return HttpResponse(told, content_type="application/json; charset=utf-8")
 
 
 def never_changing(content: bytes, kind: str) -> HttpResponse:

@@ -29,10 +29,10 @@ router = Router(tags=["jobs"])
 
 
 @router.get("/day", response={200: list[DayRowView], **READS}, operation_id="day")
-def day(request: SignedIn) -> list[DayRowView]:
+def day(request: SignedIn) -> HttpResponse:
     """Return every job in the house by promise."""
     now = timezone.now()
-    return [day_row_view(row, now) for row in the_day()]
+    return as_json([day_row_view(row, now) for row in the_day()])
 
 
 @router.get("/search", response={200: list[FoundView], **READS}, operation_id="search")

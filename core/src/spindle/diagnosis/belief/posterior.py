@@ -35,6 +35,8 @@ class Belief:
         What was believed before the answers, after a change that cured one fault of two; and what answers that share a hidden step say together.
     rows : mapping of finding id to ndarray of shape (n_faults,)
         Log-likelihood of each answer that counts.
+    lines : tuple of Read
+        The tape as it was read.
     """
 
     p: Floats
@@ -43,6 +45,7 @@ class Belief:
     steadiness: Steadiness
     log_prior: Floats
     rows: dict[str, Floats]
+    lines: tuple[Read, ...]
 
 
 def posterior(log_prior: Floats, log_likelihood: Floats) -> Floats:
@@ -97,7 +100,7 @@ def believe_lines(lines: tuple[Read, ...], model: CompiledModel, known: dict[obj
             known[rests_on] = trials_log_likelihood(evidence.trials, model, steadiness=steady, occasions=evidence.occasions, is_tampered=tampered)
         log_prior = log_prior + known[rests_on]
     p = weighed(evidence, rows, log_prior, model)
-    return Belief(p, model.membership @ p, evidence, steady, log_prior, rows)
+    return Belief(p, model.membership @ p, evidence, steady, log_prior, rows, lines)
 
 
 def weighed(evidence: Evidence, rows: dict[str, Floats], log_prior: Floats, model: CompiledModel) -> Floats:

@@ -5,7 +5,7 @@ Most answers can be struck by taking their own row out, which is as exact as rea
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -13,7 +13,7 @@ import numpy as np
 
 from spindle.diagnosis.belief.likelihood import answer_log_likelihood, home_log_likelihood, is_tampered, share_home
 from spindle.diagnosis.belief.posterior import Belief, believe_lines, log_odds_db, weighed
-from spindle.diagnosis.evidence.gather import Evidence, Read, gather, read
+from spindle.diagnosis.evidence.gather import Evidence, Read, gather
 from spindle.diagnosis.evidence.observation import Observation
 from spindle.diagnosis.evidence.reach import how_far
 from spindle.diagnosis.given.case import Case, Trial
@@ -39,7 +39,7 @@ def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dic
     A weight is the change of the log-odds when this finding alone is struck. Such weights do not sum to the whole:
     one fault against all the rest is not additive (I. J. Good, *Probability and the Weighing of Evidence*, 1950).
     """
-    tape = _Tape(read(case.findings, model), model, belief)
+    tape = _Tape(model, belief)
     p_without = {f.id: tape.without(f.id) for f in case.standing if f.id not in belief.evidence.left_out}
     if not p_without:
         return {}
@@ -50,8 +50,8 @@ def weights_of_evidence(case: Case, model: CompiledModel, belief: Belief) -> dic
 class _Tape:
     """A tape that has been read, to be believed again without one of its lines."""
 
-    def __init__(self, lines: Sequence[Read], model: CompiledModel, belief: Belief) -> None:
-        self._lines, self._model, self._belief = lines, model, belief
+    def __init__(self, model: CompiledModel, belief: Belief) -> None:
+        self._lines, self._model, self._belief = belief.lines, model, belief
         self._known: dict[object, Floats] = {}
         evidence = belief.evidence
         self._far = how_far(evidence.answers.values())
@@ -59,11 +59,11 @@ class _Tape:
         self._home = home_log_likelihood(evidence, model)
         self._seen = {o.finding: o for o in evidence.answers.values()}
         self._of_question: dict[str, list[Read]] = {}
-        for line in lines:
+        for line in self._lines:
             if line.seen is not None:
                 self._of_question.setdefault(line.seen.question.id, []).append(line)
-        trials = [line.place for line in lines if line.reason is None and isinstance(line.finding.what, Trial)]
-        self._first_trial = min(trials, default=len(lines))
+        trials = [line.place for line in self._lines if line.reason is None and isinstance(line.finding.what, Trial)]
+        self._first_trial = min(trials, default=len(self._lines))
 
     def without(self, finding: str) -> Floats:
         """Return P(fault | all findings but this one), of shape (n_faults,)."""
