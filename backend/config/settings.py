@@ -56,6 +56,7 @@ INSTALLED_APPS = [
     "apps.practice",
     "apps.tags",
     "apps.reports",
+    "apps.exchange",
     "apps.demo",
 ]
 MIDDLEWARE = [

@@ -7,6 +7,8 @@ from __future__ import annotations
 
 import hashlib
 import warnings
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 from io import BytesIO
 from typing import Final
@@ -52,15 +54,34 @@ def remade(raw: bytes) -> Picture:
     """
     if len(raw) > MAX_BYTES:
         raise InvalidError("file", f"The picture has more than {MAX_BYTES // 1_000_000} MB. Take it with fewer, or make it smaller first.")
+    with _carefully("file", "This is no picture that can be read. JPEG, PNG, WebP and HEIC can; try to save it anew, or take another."):
+        return _remade(raw)
+
+
+def check_kept(raw: bytes, place: str) -> None:
+    """Refuse what is no picture as it is kept here: a JPEG of our size, with nothing beside it.
+
+    Raises
+    ------
+    InvalidError
+    """
+    with _carefully(place, "This is no picture as it is kept here."), Image.open(BytesIO(raw), formats=("JPEG",)) as found:
+        if max(found.size) > LONGEST_SIDE or found.getexif():
+            raise InvalidError(place, "This picture was not made anew here: it is larger than ours, or tells more than a picture.")
+        found.load()
+
+
+@contextmanager
+def _carefully(place: str, says: str) -> Iterator[None]:
     ImageFile.LOAD_TRUNCATED_IMAGES = False  # what makes our papers turns it on for everybody: half a picture would be kept
     try:
         with warnings.catch_warnings():
             warnings.simplefilter("error", Image.DecompressionBombWarning)
-            return _remade(raw)
+            yield
     except InvalidError:
         raise
     except Exception as error:  # whatever a hostile file makes a decoder raise, it is no picture that can be kept
-        raise InvalidError("file", "This is no picture that can be read. JPEG, PNG, WebP and HEIC can; try to save it anew, or take another.") from error
+        raise InvalidError(place, says) from error
 
 
 def _remade(raw: bytes) -> Picture:

@@ -1,0 +1,111 @@
+"""Which rows of a shop go into its archive, by which name each is known outside, and what of them is said.
+
+What is not here does not go out: passwords and second factors, sessions, used keys, addresses with a secret in them, and whatever is
+worked out anew (weeks, deeper looks, what jobs teach).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, Final
+
+from apps.drives.models import Console, Layer, Saying, Sheet
+from apps.jobs.models import Custody, Job, Taking, TapeLine, Want
+from apps.people.models import User
+from apps.photos.models import Photo
+from apps.practice.models import Run
+from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part, Supplier
+from apps.shop.models import Meter, Shop
+from apps.sounds.models import Reference, Sound
+from apps.writing.models import Trace
+from django.db import models
+
+
+@dataclass(frozen=True)
+class Table:
+    """One table of the archive.
+
+    Attributes
+    ----------
+    name : of its member
+    key : fields by which a row is known in every shop; empty where only the whole row tells one from another
+    fields : what is said of a row, in this order; every field of the model but its number if empty
+    leaves_out : fields that are not said: they are worked out anew, or nobody's business
+    ours : fields in which a row that is here already may differ, and stays as it is here
+    of_a_job : whether it goes with a single job, too
+    """
+
+    name: str
+    model: type[models.Model]
+    key: tuple[str, ...] = ()
+    fields: tuple[str, ...] = ()
+    leaves_out: tuple[str, ...] = ()
+    ours: tuple[str, ...] = ()
+    of_a_job: Callable[[Job], models.QuerySet[Any]] | None = None
+
+    @property
+    def columns(self) -> list[models.Field[Any, Any]]:
+        """The fields that are said."""
+        known = {f.name: f for f in self.model._meta.concrete_fields}
+        return [known[name] for name in self.fields] if self.fields else [f for n, f in known.items() if n != "id" and n not in self.leaves_out]
+
+
+def _people_of(job: Job) -> models.QuerySet[User]:
+    at_work = [TapeLine.objects.filter(job=job), _photos_of(job), _sounds_of(job)]
+    wrote_sheet = models.Q(pk=job.sheet.by_id) if job.sheet.by_id else models.Q(pk__in=[])
+    return User.objects.filter(wrote_sheet | models.Q(pk__in={by for rows in at_work for by in rows.values_list("by_id", flat=True)}))
+
+
+def _hashes(job: Job, kind: str) -> set[str]:
+    return set(TapeLine.objects.filter(job=job, kind=kind).values_list("body__hash", flat=True))
+
+
+def _photos_of(job: Job) -> models.QuerySet[Photo]:
+    return Photo.objects.filter(hash__in=_hashes(job, "photo"))
+
+
+def _sounds_of(job: Job) -> models.QuerySet[Sound]:
+    return Sound.objects.filter(hash__in=_hashes(job, "sound"))
+
+
+_OF_A_JOB: Final = (
+    "tag", "sheet", "owner_name", "owner_contact", "complaint", "condition", "limit_cents", "supply", "promised_on", "taken_in_at",
+    "returns", "is_covered", "closed_at", "outcome", "guarantee_until",
+)  # fmt: skip
+_OF_A_PERSON: Final = ("first_name", "last_name", "role", "is_active")
+_VERSIONED: Final = ("is_current", "why", "by", "at")
+
+JOB: Final = Table("jobs", Job, key=("tag",), fields=_OF_A_JOB, of_a_job=lambda job: Job.objects.filter(pk=job.pk))
+"""A job's row holds its tape as ``lines``; whatever else is kept of it follows from that."""
+LINE: Final = Table("lines", TapeLine, fields=("number", "version", "kind", "at", "by", "body"))
+
+TABLES: Final = (
+    Table("people", User, key=("username",), fields=("username", *_OF_A_PERSON), ours=_OF_A_PERSON, of_a_job=_people_of),
+    Table("shop", Shop, key=("name",), leaves_out=("version", "shelf_version", "cleared_on")),
+    Table("meters", Meter, key=("name",)),
+    Table("sheets", Sheet, key=("variant", "version"), ours=(*_VERSIONED, "is_retired"), of_a_job=lambda job: Sheet.objects.filter(pk=job.sheet_id)),
+    Table("consoles", Console, key=("maker", "console", "revision", "version"), ours=_VERSIONED),
+    Table("layers", Layer, key=("number",), ours=("is_used", "ended_by", "ended_at")),
+    Table("sayings", Saying),
+    Table("suppliers", Supplier, key=("name",)),
+    Table("kinds", Kind, key=("level", "code"), ours=("min_count",)),
+    Table("orders", Order, key=("tag",)),
+    Table("donors", Donor, key=("tag",)),
+    Table("parts", Part, key=("tag",)),
+    Table("checks", Check),
+    Table("movements", Movement),
+    Table("photos", Photo, key=("hash",), ours=("by", "at"), of_a_job=_photos_of),
+    Table("sounds", Sound, key=("hash",), ours=("by", "at"), of_a_job=_sounds_of),
+    Table("references", Reference),
+    JOB,
+    Table("takings", Taking, key=("job", "line")),
+    Table("wants", Want, key=("job",)),
+    Table("custody", Custody, key=("part",)),
+    Table("traces", Trace),
+    Table("practice", Run),
+)
+"""In the order in which they can be written: what is named stands before who names it."""
+BY_MODEL: Final = {t.model: t for t in TABLES}
+FILES: Final = {"photos": ".jpg", "sounds": ".wav"}
+"""Tables whose rows have a file, and how it ends."""
