@@ -7,6 +7,7 @@ from typing import Any
 from api.common import settled
 from api.day.router import router as day
 from api.drives.router import router as drives
+from api.exchange.router import router as exchange
 from api.jobs.house_router import router as house
 from api.jobs.owner_page_router import router as owner_page
 from api.jobs.router import router as job
@@ -44,6 +45,7 @@ _CONTENT = {
     "sound_picture": "image/png",
     "sheet_table": "text/csv",
     "calendar_file": "text/calendar",
+    **dict.fromkeys(("archive", "job_archive"), "application/zip"),
     **dict.fromkeys(("record_months_table", "record_learning_table"), "text/csv"),
 }
 """Operations that answer with a file."""
@@ -60,7 +62,7 @@ def _name_content(answer: dict[str, Any], *, own: str) -> None:
 api = _Api(title="Tidy Spindle", version="1", docs_url=None, auth=settled, urls_namespace="api")
 add_handlers(api)
 api.add_router("/session", people)
-for router in (house, drives, shelf, shop, measuring, photos, sounds, practice, day, record):
+for router in (house, drives, shelf, shop, measuring, photos, sounds, practice, day, record, exchange):
     api.add_router("", router)
 api.add_router("/jobs/{tag}", job)
 api.add_router("/jobs/{tag}", owner_page)

@@ -117,7 +117,7 @@ def test_who_lost_device_and_paper_is_let_in_from_the_machine_itself(on):
 
 
 OPEN_TO_ALL = {"session", "sign_in"}
-READ_BY_MANAGERS = {"/api/shop", "/api/people", "/api/practice/class", "/api/calendars", "/api/record/months", "/api/record/months.csv"}
+READ_BY_MANAGERS = {"/api/shop", "/api/people", "/api/practice/class", "/api/archive", "/api/calendars", "/api/record/months", "/api/record/months.csv"}
 
 
 def operations():

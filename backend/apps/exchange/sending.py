@@ -36,17 +36,20 @@ def send_shop(out: IO[bytes]) -> Sent:
 
 
 def send_job(out: IO[bytes], job: Job) -> Sent:
-    """Write one job: its tape, photos, recordings, sheet, and who worked on it by name."""
+    """Write one job, and those after which it came back: tapes, photos, recordings, sheets, and who worked on them by name."""
     with _one_moment():
-        return _send(out, job.tag, job)
+        jobs = [job]
+        while jobs[-1].returns is not None:
+            jobs.append(jobs[-1].returns)
+        return _send(out, job.tag, jobs)
 
 
-def _send(out: IO[bytes], of: str, job: Job | None) -> Sent:
+def _send(out: IO[bytes], of: str, jobs: list[Job] | None) -> Sent:
     writer, names, missing = ArchiveWriter(out, of, timezone.now().isoformat(timespec="seconds")), Names(), []
     for table in TABLES:
-        if job is not None and table.of_a_job is None:
+        if jobs is not None and table.of_jobs is None:
             continue
-        rows = None if job is None or table.of_a_job is None else table.of_a_job(job)
+        rows = None if jobs is None or table.of_jobs is None else table.of_jobs(jobs)
         writer.rows(table.name, _told(table, names, rows))
         if table.name in FILES:
             missing += _send_files(writer, table.name, rows)

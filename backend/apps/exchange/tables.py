@@ -6,7 +6,7 @@ worked out anew (weeks, deeper looks, what jobs teach).
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
@@ -33,7 +33,7 @@ class Table:
     fields : what is said of a row, in this order; every field of the model but its number if empty
     leaves_out : fields that are not said: they are worked out anew, or nobody's business
     ours : fields in which a row that is here already may differ, and stays as it is here
-    of_a_job : whether it goes with a single job, too
+    of_jobs : which of its rows go with some jobs alone; None if none do
     """
 
     name: str
@@ -42,7 +42,7 @@ class Table:
     fields: tuple[str, ...] = ()
     leaves_out: tuple[str, ...] = ()
     ours: tuple[str, ...] = ()
-    of_a_job: Callable[[Job], models.QuerySet[Any]] | None = None
+    of_jobs: Callable[[Sequence[Job]], models.QuerySet[Any]] | None = None
 
     @property
     def columns(self) -> list[models.Field[Any, Any]]:
@@ -51,22 +51,25 @@ class Table:
         return [known[name] for name in self.fields] if self.fields else [f for n, f in known.items() if n != "id" and n not in self.leaves_out]
 
 
-def _people_of(job: Job) -> models.QuerySet[User]:
-    at_work = [TapeLine.objects.filter(job=job), _photos_of(job), _sounds_of(job)]
-    wrote_sheet = models.Q(pk=job.sheet.by_id) if job.sheet.by_id else models.Q(pk__in=[])
-    return User.objects.filter(wrote_sheet | models.Q(pk__in={by for rows in at_work for by in rows.values_list("by_id", flat=True)}))
+def _people_of(jobs: Sequence[Job]) -> models.QuerySet[User]:
+    at_work = [TapeLine.objects.filter(job__in=jobs), _photos_of(jobs), _sounds_of(jobs), _sheets_of(jobs)]
+    return User.objects.filter(pk__in={by for rows in at_work for by in rows.values_list("by_id", flat=True)})
 
 
-def _hashes(job: Job, kind: str) -> set[str]:
-    return set(TapeLine.objects.filter(job=job, kind=kind).values_list("body__hash", flat=True))
+def _sheets_of(jobs: Sequence[Job]) -> models.QuerySet[Sheet]:
+    return Sheet.objects.filter(pk__in=[job.sheet_id for job in jobs])
 
 
-def _photos_of(job: Job) -> models.QuerySet[Photo]:
-    return Photo.objects.filter(hash__in=_hashes(job, "photo"))
+def _photos_of(jobs: Sequence[Job]) -> models.QuerySet[Photo]:
+    return Photo.objects.filter(hash__in=_hashes(jobs, "photo"))
 
 
-def _sounds_of(job: Job) -> models.QuerySet[Sound]:
-    return Sound.objects.filter(hash__in=_hashes(job, "sound"))
+def _sounds_of(jobs: Sequence[Job]) -> models.QuerySet[Sound]:
+    return Sound.objects.filter(hash__in=_hashes(jobs, "sound"))
+
+
+def _hashes(jobs: Sequence[Job], kind: str) -> set[str]:
+    return set(TapeLine.objects.filter(job__in=jobs, kind=kind).values_list("body__hash", flat=True))
 
 
 _OF_A_JOB: Final = (
@@ -76,15 +79,15 @@ _OF_A_JOB: Final = (
 _OF_A_PERSON: Final = ("first_name", "last_name", "role", "is_active")
 _VERSIONED: Final = ("is_current", "why", "by", "at")
 
-JOB: Final = Table("jobs", Job, key=("tag",), fields=_OF_A_JOB, of_a_job=lambda job: Job.objects.filter(pk=job.pk))
+JOB: Final = Table("jobs", Job, key=("tag",), fields=_OF_A_JOB, of_jobs=lambda jobs: Job.objects.filter(pk__in=[job.pk for job in jobs]))
 """A job's row holds its tape as ``lines``; whatever else is kept of it follows from that."""
 LINE: Final = Table("lines", TapeLine, fields=("number", "version", "kind", "at", "by", "body"))
 
 TABLES: Final = (
-    Table("people", User, key=("username",), fields=("username", *_OF_A_PERSON), ours=_OF_A_PERSON, of_a_job=_people_of),
+    Table("people", User, key=("username",), fields=("username", *_OF_A_PERSON), ours=_OF_A_PERSON, of_jobs=_people_of),
     Table("shop", Shop, key=("name",), leaves_out=("version", "shelf_version", "cleared_on")),
     Table("meters", Meter, key=("name",)),
-    Table("sheets", Sheet, key=("variant", "version"), ours=(*_VERSIONED, "is_retired"), of_a_job=lambda job: Sheet.objects.filter(pk=job.sheet_id)),
+    Table("sheets", Sheet, key=("variant", "version"), ours=(*_VERSIONED, "is_retired"), of_jobs=_sheets_of),
     Table("consoles", Console, key=("maker", "console", "revision", "version"), ours=_VERSIONED),
     Table("layers", Layer, key=("number",), ours=("is_used", "ended_by", "ended_at")),
     Table("sayings", Saying),
@@ -95,8 +98,8 @@ TABLES: Final = (
     Table("parts", Part, key=("tag",)),
     Table("checks", Check),
     Table("movements", Movement),
-    Table("photos", Photo, key=("hash",), ours=("by", "at"), of_a_job=_photos_of),
-    Table("sounds", Sound, key=("hash",), ours=("by", "at"), of_a_job=_sounds_of),
+    Table("photos", Photo, key=("hash",), ours=("by", "at"), of_jobs=_photos_of),
+    Table("sounds", Sound, key=("hash",), ours=("by", "at"), of_jobs=_sounds_of),
     Table("references", Reference),
     JOB,
     Table("takings", Taking, key=("job", "line")),

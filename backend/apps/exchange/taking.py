@@ -7,6 +7,7 @@ import json
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
+from io import BytesIO
 from itertools import islice
 from typing import Any, Final
 
@@ -17,6 +18,7 @@ from apps.jobs.models import Job, TapeLine
 from apps.jobs.selectors import economy_of, value_of, whole_jobs
 from apps.jobs.services.writing import keep
 from apps.people.models import User
+from apps.people.permissions import require
 from apps.photos.pictures import check_kept
 from apps.shelf.models import Part
 from apps.shop.models import Shop
@@ -24,14 +26,18 @@ from apps.shop.selectors import the_shop
 from apps.writing.once import lock
 from django.contrib.auth.hashers import make_password
 from django.db import DataError, IntegrityError, models, transaction
-from spindle.errors import CaseError, SpindleError
+from spindle.errors import CaseError, InvalidError, SpindleError
 from spindle.formats.archive import ArchiveReader
 from spindle.job.stages import Stage
 from spindle.job.state import state_of
 from spindle.sound.wav import read_wav
+from spindle.words.duty import Duty
 
 BATCH: Final = 500
 MOST_LINES: Final = 20_000
+MAX_UPLOAD: Final = 12_000_000
+"""What a screen may send: the server takes no larger body."""
+MAX_UNPACKED: Final = 200_000_000
 _LOCKS: Final = ("counter", "shelf", "shop", "staff", "layer", "meters")
 
 
@@ -42,6 +48,11 @@ class Taken:
     added: Counter[str] = field(default_factory=Counter)
     alike: Counter[str] = field(default_factory=Counter)
     missing: list[str] = field(default_factory=list)
+
+    @property
+    def tables(self) -> list[str]:
+        """The tables of an archive, in their order."""
+        return [t.name for t in TABLES]
 
 
 def take_in(reader: ArchiveReader) -> Taken:
@@ -65,6 +76,25 @@ def take_in(reader: ArchiveReader) -> Taken:
         for table, known in new_files:
             KEPT_IN[table]().drop(known)
         raise
+
+
+def take_upload(user: User, raw: bytes) -> Taken:
+    """Take an archive in that somebody sent from a screen.
+
+    Raises
+    ------
+    NotAllowedError
+        If the user's role may not.
+    InvalidError
+        If it is too large to be sent, or cannot be taken in; says where.
+    """
+    require(user, Duty.SHOP)
+    if len(raw) > MAX_UPLOAD:
+        raise InvalidError("file", f"The file has more than {MAX_UPLOAD // 1_000_000} MB. At the machine itself ./spindle import takes one of any size.")
+    try:
+        return take_in(ArchiveReader(BytesIO(raw), most_bytes=MAX_UNPACKED))
+    except CaseError as error:
+        raise InvalidError(error.place, error.message) from error
 
 
 class _Taking:
@@ -223,13 +253,14 @@ def _settle(row: models.Model) -> None:
 def _check_alike(table: Table, place: str, told: dict[str, Any], here: dict[str, Any]) -> None:
     for column, value in told.items():
         if column not in table.ours and value != here[column]:
-            raise CaseError(
-                f"{place}/{column}", f"{table.name} has this one already, and otherwise: {_short(here[column])} here, {_short(value)} in the archive"
-            )
+            raise CaseError(f"{place}/{column}", f"this one is here already, and otherwise{_how(here[column], value)}")
 
 
-def _short(value: Any) -> str:
-    return json.dumps(value, ensure_ascii=False, default=str)[:60]
+def _how(here: Any, told: Any) -> str:
+    """Return how two values differ, where that is said in a few words."""
+    if isinstance(here, list | dict) or isinstance(told, list | dict):
+        return ""
+    return f": {str(here)[:60]!r} here, {str(told)[:60]!r} in the archive"
 
 
 def _said(name: Name) -> str:

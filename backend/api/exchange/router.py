@@ -1,0 +1,61 @@
+"""Archives: the whole shop as one open file, one job with all that is its own, and either taken in."""
+
+from __future__ import annotations
+
+from tempfile import TemporaryFile
+
+from api.common import READS, WRITES, SignedIn, Tag, View
+from apps.exchange.sending import send_job, send_shop
+from apps.exchange.taking import MAX_UPLOAD, take_upload
+from apps.jobs.selectors import job_row
+from apps.people.permissions import require
+from apps.shop.selectors import the_shop
+from django.http import FileResponse
+from ninja import File, Router
+from ninja.files import UploadedFile
+from spindle.words.duty import Duty
+
+router = Router(tags=["exchange"])
+
+
+class TakenTableView(View):
+    """What came of one table of an archive."""
+
+    name: str
+    added: int
+    alike: int
+
+
+class TakenView(View):
+    """What came of an archive."""
+
+    tables: list[TakenTableView]
+    missing: list[str]
+    """Files that its rows name and that are not in it."""
+
+
+@router.get("/archive", response={200: None, **READS, 403: WRITES[403]}, operation_id="archive")
+def archive(request: SignedIn) -> FileResponse:
+    """Return everything that the shop has, as one archive; for managers."""
+    require(request.user, Duty.SHOP)
+    out = TemporaryFile()  # noqa: SIM115  # the answer closes it once it is sent
+    send_shop(out)
+    out.seek(0)
+    return FileResponse(out, as_attachment=True, filename=f"shop-{the_shop().today().isoformat()}.zip", content_type="application/zip")
+
+
+@router.get("/jobs/{tag}/archive", response={200: None, **READS}, operation_id="job_archive")
+def job_archive(request: SignedIn, tag: Tag) -> FileResponse:
+    """Return one job with its tape, photos, recordings and sheet, as an archive."""
+    row, out = job_row(tag), TemporaryFile()  # noqa: SIM115  # as above
+    send_job(out, row)
+    out.seek(0)
+    return FileResponse(out, as_attachment=True, filename=f"{row.tag}.zip", content_type="application/zip")
+
+
+@router.post("/archive", response={200: TakenView, **WRITES}, operation_id="take_archive")
+def take(request: SignedIn, file: File[UploadedFile]) -> TakenView:
+    """Take an archive in, whole or not at all. The same archive once more changes nothing."""
+    taken = take_upload(request.user, file.read(MAX_UPLOAD + 1))
+    names = [name for name in taken.tables if taken.added[name] or taken.alike[name]]
+    return TakenView(tables=[TakenTableView(name=n, added=taken.added[n], alike=taken.alike[n]) for n in names], missing=taken.missing)
