@@ -43,6 +43,7 @@ VIEWS = [
     "/shop",
     "/shop/people",
     "/shop/has",
+    "/shop/archive",
     "/account",
     "/track-record",
     "/track-record/learning",

@@ -18,18 +18,19 @@ from spindle.words.duty import Duty
 router = Router(tags=["exchange"])
 
 
-class TakenTableView(View):
+class ArchiveTableView(View):
     """What came of one table of an archive."""
 
     name: str
+    says: str
     added: int
     alike: int
 
 
-class TakenView(View):
+class ArchiveTakenView(View):
     """What came of an archive."""
 
-    tables: list[TakenTableView]
+    tables: list[ArchiveTableView]
     missing: list[str]
     """Files that its rows name and that are not in it."""
 
@@ -53,9 +54,10 @@ def job_archive(request: SignedIn, tag: Tag) -> FileResponse:
     return FileResponse(out, as_attachment=True, filename=f"{row.tag}.zip", content_type="application/zip")
 
 
-@router.post("/archive", response={200: TakenView, **WRITES}, operation_id="take_archive")
-def take(request: SignedIn, file: File[UploadedFile]) -> TakenView:
+@router.post("/archive", response={200: ArchiveTakenView, **WRITES}, operation_id="take_archive")
+def take(request: SignedIn, file: File[UploadedFile]) -> ArchiveTakenView:
     """Take an archive in, whole or not at all. The same archive once more changes nothing."""
     taken = take_upload(request.user, file.read(MAX_UPLOAD + 1))
-    names = [name for name in taken.tables if taken.added[name] or taken.alike[name]]
-    return TakenView(tables=[TakenTableView(name=n, added=taken.added[n], alike=taken.alike[n]) for n in names], missing=taken.missing)
+    return ArchiveTakenView(
+        tables=[ArchiveTableView(name=t.name, says=t.says, added=taken.added[t.name], alike=taken.alike[t.name]) for t in taken.tables], missing=taken.missing
+    )

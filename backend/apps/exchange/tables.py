@@ -28,7 +28,7 @@ class Table:
 
     Attributes
     ----------
-    name : of its member
+    name, says : of its member, and what it is called on a screen
     key : fields by which a row is known in every shop; empty where only the whole row tells one from another
     fields : what is said of a row, in this order; every field of the model but its number if empty
     leaves_out : fields that are not said: they are worked out anew, or nobody's business
@@ -37,6 +37,7 @@ class Table:
     """
 
     name: str
+    says: str
     model: type[models.Model]
     key: tuple[str, ...] = ()
     fields: tuple[str, ...] = ()
@@ -79,34 +80,34 @@ _OF_A_JOB: Final = (
 _OF_A_PERSON: Final = ("first_name", "last_name", "role", "is_active")
 _VERSIONED: Final = ("is_current", "why", "by", "at")
 
-JOB: Final = Table("jobs", Job, key=("tag",), fields=_OF_A_JOB, of_jobs=lambda jobs: Job.objects.filter(pk__in=[job.pk for job in jobs]))
+JOB: Final = Table("jobs", "jobs", Job, key=("tag",), fields=_OF_A_JOB, of_jobs=lambda jobs: Job.objects.filter(pk__in=[job.pk for job in jobs]))
 """A job's row holds its tape as ``lines``; whatever else is kept of it follows from that."""
-LINE: Final = Table("lines", TapeLine, fields=("number", "version", "kind", "at", "by", "body"))
+LINE: Final = Table("lines", "lines of a tape", TapeLine, fields=("number", "version", "kind", "at", "by", "body"))
 
 TABLES: Final = (
-    Table("people", User, key=("username",), fields=("username", *_OF_A_PERSON), ours=_OF_A_PERSON, of_jobs=_people_of),
-    Table("shop", Shop, key=("name",), leaves_out=("version", "shelf_version", "cleared_on")),
-    Table("meters", Meter, key=("name",)),
-    Table("sheets", Sheet, key=("variant", "version"), ours=(*_VERSIONED, "is_retired"), of_jobs=_sheets_of),
-    Table("consoles", Console, key=("maker", "console", "revision", "version"), ours=_VERSIONED),
-    Table("layers", Layer, key=("number",), ours=("is_used", "ended_by", "ended_at")),
-    Table("sayings", Saying),
-    Table("suppliers", Supplier, key=("name",)),
-    Table("kinds", Kind, key=("level", "code"), ours=("min_count",)),
-    Table("orders", Order, key=("tag",)),
-    Table("donors", Donor, key=("tag",)),
-    Table("parts", Part, key=("tag",)),
-    Table("checks", Check),
-    Table("movements", Movement),
-    Table("photos", Photo, key=("hash",), ours=("by", "at"), of_jobs=_photos_of),
-    Table("sounds", Sound, key=("hash",), ours=("by", "at"), of_jobs=_sounds_of),
-    Table("references", Reference),
+    Table("people", "people", User, key=("username",), fields=("username", *_OF_A_PERSON), ours=_OF_A_PERSON, of_jobs=_people_of),
+    Table("shop", "the shop’s figures", Shop, key=("name",), leaves_out=("version", "shelf_version", "cleared_on")),
+    Table("meters", "meters", Meter, key=("name",)),
+    Table("sheets", "drive sheets", Sheet, key=("variant", "version"), ours=(*_VERSIONED, "is_retired"), of_jobs=_sheets_of),
+    Table("consoles", "sheets of consoles", Console, key=("maker", "console", "revision", "version"), ours=_VERSIONED),
+    Table("layers", "what was learnt", Layer, key=("number",), ours=("is_used", "ended_by", "ended_at")),
+    Table("sayings", "what fits where", Saying),
+    Table("suppliers", "suppliers", Supplier, key=("name",)),
+    Table("kinds", "kinds of parts", Kind, key=("level", "code"), ours=("min_count",)),
+    Table("orders", "orders", Order, key=("tag",)),
+    Table("donors", "donors", Donor, key=("tag",)),
+    Table("parts", "parts", Part, key=("tag",)),
+    Table("checks", "checks of parts", Check),
+    Table("movements", "what happened on the shelf", Movement),
+    Table("photos", "photos", Photo, key=("hash",), ours=("by", "at"), of_jobs=_photos_of),
+    Table("sounds", "recordings", Sound, key=("hash",), ours=("by", "at"), of_jobs=_sounds_of),
+    Table("references", "references of models", Reference),
     JOB,
-    Table("takings", Taking, key=("job", "line")),
-    Table("wants", Want, key=("job",)),
-    Table("custody", Custody, key=("part",)),
-    Table("traces", Trace),
-    Table("practice", Run),
+    Table("takings", "pieces taken for jobs", Taking, key=("job", "line")),
+    Table("wants", "parts that jobs wait for", Want, key=("job",)),
+    Table("custody", "owners’ parts", Custody, key=("part",)),
+    Table("traces", "who changed what", Trace),
+    Table("practice", "practice runs", Run),
 )
 """In the order in which they can be written: what is named stands before who names it."""
 BY_MODEL: Final = {t.model: t for t in TABLES}

@@ -50,9 +50,9 @@ class Taken:
     missing: list[str] = field(default_factory=list)
 
     @property
-    def tables(self) -> list[str]:
-        """The tables of an archive, in their order."""
-        return [t.name for t in TABLES]
+    def tables(self) -> list[Table]:
+        """The tables that the archive had rows of, in their order."""
+        return [t for t in TABLES if self.added[t.name] or self.alike[t.name]]
 
 
 def take_in(reader: ArchiveReader) -> Taken:

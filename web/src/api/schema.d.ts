@@ -2381,6 +2381,30 @@ export interface components {
             top_p: number;
         };
         /**
+         * ArchiveTableView
+         * @description What came of one table of an archive.
+         */
+        ArchiveTableView: {
+            /** Added */
+            added: number;
+            /** Alike */
+            alike: number;
+            /** Name */
+            name: string;
+            /** Says */
+            says: string;
+        };
+        /**
+         * ArchiveTakenView
+         * @description What came of an archive.
+         */
+        ArchiveTakenView: {
+            /** Missing */
+            missing: string[];
+            /** Tables */
+            tables: components["schemas"]["ArchiveTableView"][];
+        };
+        /**
          * ArriveIn
          * @description An order that is here.
          */
@@ -7179,26 +7203,24 @@ export interface components {
             how: components["schemas"]["Tender"];
         };
         /**
-         * TakenTableView
-         * @description What came of one table of an archive.
-         */
-        TakenTableView: {
-            /** Added */
-            added: number;
-            /** Alike */
-            alike: number;
-            /** Name */
-            name: string;
-        };
-        /**
          * TakenView
-         * @description What came of an archive.
+         * @description What a meter reads now, as it is typed and as it is read aloud; whether it holds; how sure the meter is, where that is known.
          */
         TakenView: {
-            /** Missing */
-            missing: string[];
-            /** Tables */
-            tables: components["schemas"]["TakenTableView"][];
+            /** Digits */
+            digits: number | null;
+            /** Holds */
+            holds: boolean;
+            /** Leads Ohm */
+            leads_ohm: number | null;
+            /** Pct */
+            pct: number | null;
+            /** Resolution */
+            resolution: number | null;
+            /** Shown */
+            shown: string;
+            /** Value */
+            value: string;
         };
         /**
          * TapeLineView
@@ -7736,7 +7758,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TakenView"];
+                    "application/json": components["schemas"]["ArchiveTakenView"];
                 };
             };
             /** @description Bad Request */

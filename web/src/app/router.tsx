@@ -36,6 +36,7 @@ export const router = createBrowserRouter([
       { path: 'shop', lazy: async () => ({ Component: (await import('@/routes/shop')).Figures }) },
       { path: 'shop/people', lazy: async () => ({ Component: (await import('@/routes/shop')).People }) },
       { path: 'shop/has', lazy: async () => ({ Component: (await import('@/routes/shop')).Has }) },
+      { path: 'shop/archive', lazy: async () => ({ Component: (await import('@/routes/shop')).OutAndIn }) },
       { path: 'track-record', lazy: async () => ({ Component: (await import('@/routes/track-record')).TrackRecord }) },
       { path: 'track-record/months', lazy: async () => ({ Component: (await import('@/routes/track-record')).Months }) },
       { path: 'track-record/learning', lazy: async () => ({ Component: (await import('@/routes/track-record')).Learning }) },

@@ -2,6 +2,7 @@ import { screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { expect, test } from 'vitest'
 import { Refusal, serve, showAt, type Sent } from '@/lib/tests/server'
+import { Archive } from './archive'
 import { FiguresForm } from './figures'
 import { Instruments } from './instruments'
 import { People } from './people'
@@ -131,4 +132,22 @@ test('a meter is set up after somebody asked who answers there', async () => {
   await userEvent.type(screen.getByLabelText(/Tips touched together/), '0.2')
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
   await waitFor(() => expect(sent.at(-1)?.body).toMatchObject({ name: 'Bench 1', address: 'ASRL1::INSTR', functions: { resistance: { pct: 0.5, digits: 3, resolution: 0.1 } }, leads_ohm: 0.2, is_here: true }))
+})
+
+const upload = async () => userEvent.upload(await screen.findByLabelText(/A shop’s file/), new File(['zip'], 'shop.zip', { type: 'application/zip' }))
+
+test('a file that is taken in says what was added, what was here already, and what it lacks', async () => {
+  const tables = [{ name: 'jobs', says: 'jobs', added: 12, alike: 0 }, { name: 'people', says: 'people', added: 0, alike: 3 }]
+  serve({ 'POST /api/archive': { tables, missing: ['photos/a.jpg'] } })
+  showAt('/shop/archive', '/shop/archive', <Archive />, manager)
+  await upload()
+  expect(within(await screen.findByRole('status')).getAllByRole('row').map((r) => r.textContent)).toEqual(['WhatAddedHere already', 'jobs120', 'people03'])
+  expect(screen.getByText(/Not in the file: 1 photo/)).toBeInTheDocument()
+})
+
+test('a file that is refused says where, and that nothing was changed', async () => {
+  serve({ 'POST /api/archive': new Refusal('parts.jsonl, line 3/count: expected int, got a text', {}, 422) })
+  showAt('/shop/archive', '/shop/archive', <Archive />, manager)
+  await upload()
+  expect(await screen.findByRole('alert')).toHaveTextContent(/Nothing was changed.*line 3/)
 })

@@ -29,7 +29,7 @@ class Command(BaseCommand):
             raise CommandError(f"{options['file']} cannot be read ({error.strerror}).") from error
         except SpindleError as error:
             raise CommandError(f"{error} Nothing was changed.") from error
-        for name in sorted({*taken.added, *taken.alike}):
-            self.stdout.write(f"  {name}: {taken.added[name]} added, {taken.alike[name]} here already")
+        for table in taken.tables:
+            self.stdout.write(f"  {table.says}: {taken.added[table.name]} added, {taken.alike[table.name]} here already")
         for name in taken.missing:
             self.stderr.write(f"  the archive has no file {name}")

@@ -29,15 +29,14 @@ export function OwnerDialog({ counter, onClose }: Props) {
         </p>
         <p className="flex flex-wrap gap-2">
           <PrintLabels tags={[job.tag]}>Print its tag</PrintLabels>
-          <a className="inline-flex min-h-11 items-center rounded-lg border border-ink/55 px-3.5 hover:border-ink" href={`/api/jobs/${job.tag}/receipt.pdf`} target="_blank" rel="noreferrer">
-            Receipt (PDF)
-          </a>
-          <a className="inline-flex min-h-11 items-center rounded-lg border border-ink/55 px-3.5 hover:border-ink" href={`/api/jobs/${job.tag}/report.pdf`} target="_blank" rel="noreferrer">
-            Report (PDF)
-          </a>
-          <a className="inline-flex min-h-11 items-center rounded-lg border border-ink/55 px-3.5 hover:border-ink" href={`/api/jobs/${job.tag}/record`} download>
+          <Paper href={`/api/jobs/${job.tag}/receipt.pdf`}>Receipt (PDF)</Paper>
+          <Paper href={`/api/jobs/${job.tag}/report.pdf`}>Report (PDF)</Paper>
+          <Paper href={`/api/jobs/${job.tag}/record`} isSaved>
             Whole job as a file
-          </a>
+          </Paper>
+          <Paper href={`/api/jobs/${job.tag}/archive`} isSaved>
+            With photos and recordings (ZIP)
+          </Paper>
         </p>
         <Told />
         <EarlierJobs tag={job.tag} />
@@ -51,6 +50,16 @@ export function OwnerDialog({ counter, onClose }: Props) {
         )}
       </div>
     </Dialog>
+  )
+}
+
+/** A paper or file of this job: shown in a tab of its own, or saved. */
+function Paper({ href, isSaved = false, children }: { href: string; isSaved?: boolean; children: ReactNode }) {
+  const how = isSaved ? { download: true } : { target: '_blank', rel: 'noreferrer' }
+  return (
+    <a className="inline-flex min-h-11 items-center rounded-lg border border-ink/55 px-3.5 hover:border-ink" href={href} {...how}>
+      {children}
+    </a>
   )
 }
 
