@@ -1,4 +1,4 @@
-"""The schemas of the API and of the drive sheet as reviewed snapshots: written by ``./dev api``, compared by ``./test`` (with --check)."""
+"""The schemas of the API, of the drive sheet and of a shop's archive as reviewed snapshots: written by ``./dev api``, compared by ``./test`` (with --check)."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ from spindle.formats.sheet_schema import sheet_schema
 
 ROOT = Path(__file__).resolve().parents[1]
 SNAPSHOT = ROOT / "backend" / "api" / "openapi.json"
-SHEET = ROOT / "docs" / "formats" / "sheet.schema.json"
+FORMATS = ROOT / "docs" / "formats"
 TYPES = ROOT / "web" / "src" / "api" / "schema.d.ts"
 BOUNDS = ROOT / "web" / "src" / "api" / "bounds.ts"
 KEPT = ("minLength", "maxLength", "minimum", "maximum")
@@ -22,7 +22,6 @@ KEPT = ("minLength", "maxLength", "minimum", "maximum")
 
 def current() -> str:
     """Return the schema as the code has it now."""
-    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
     django.setup()
     api = import_module("api.main").api
 
@@ -34,6 +33,12 @@ def current_sheet() -> str:
     return json.dumps(sheet_schema(), indent=1, ensure_ascii=False) + "\n"
 
 
+def current_shop() -> str:
+    """Return the schema of a shop's archive as the code has it now."""
+    django.setup()
+    return json.dumps(import_module("apps.exchange.schema").schema(), indent=1, ensure_ascii=False) + "\n"
+
+
 def current_bounds() -> str:
     """Return what the API bounds in each body that it takes, as the forms read it."""
     bodies = json.loads(current())["components"]["schemas"]
@@ -43,22 +48,21 @@ def current_bounds() -> str:
     return f"{head}export const BOUNDS = {json.dumps({n: f for n, f in kept.items() if f}, indent=1)} as const\n"
 
 
+MADE = {SNAPSHOT: current, FORMATS / "sheet.schema.json": current_sheet, FORMATS / "shop.schema.json": current_shop, BOUNDS: current_bounds}
+"""Each file, and what it is made by."""
+
+
 def main(*, is_check: bool) -> int:
-    """Write the snapshot, or say whether it and the front end's types are current."""
+    """Write the snapshots, or say whether they and the front end's types are current."""
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+    for file, now in MADE.items():
+        if not is_check:
+            file.write_text(now(), encoding="utf-8")
+        elif not file.exists() or file.read_text(encoding="utf-8") != now():
+            sys.stderr.write(f"{file.relative_to(ROOT)} is not what the code says: run ./dev api and look at the difference\n")
+            return 1
     if not is_check:
-        SNAPSHOT.write_text(current(), encoding="utf-8")
-        SHEET.write_text(current_sheet(), encoding="utf-8")
-        BOUNDS.write_text(current_bounds(), encoding="utf-8")
         return 0
-    if SHEET.read_text(encoding="utf-8") != current_sheet():
-        sys.stderr.write("docs/formats/sheet.schema.json is not what the code says: run ./dev api and look at the difference\n")
-        return 1
-    if BOUNDS.read_text(encoding="utf-8") != current_bounds():
-        sys.stderr.write("web/src/api/bounds.ts does not fit the API: run ./dev api\n")
-        return 1
-    if SNAPSHOT.read_text(encoding="utf-8") != current():
-        sys.stderr.write("backend/api/openapi.json is not what the code says: run ./dev api and look at the difference\n")
-        return 1
     made = ROOT / ".data" / "schema.d.ts"
     tool = ROOT / "web" / "node_modules" / ".bin" / "openapi-typescript"
     subprocess.run([tool, SNAPSHOT, "-o", made, "--default-non-nullable=false"], check=True, capture_output=True)

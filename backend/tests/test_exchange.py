@@ -20,6 +20,7 @@ from django.apps import apps
 from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
+from jsonschema import Draft202012Validator
 from spindle.errors import CaseError
 from spindle.formats.archive import MANIFEST, ArchiveReader
 
@@ -114,6 +115,16 @@ def test_the_same_archive_once_more_changes_nothing(shop):
 def test_every_table_goes_out_or_is_left_out_for_a_reason():
     ours = {m._meta.db_table for m in apps.get_models() if m.__module__.startswith("apps.")}
     assert {t.model._meta.db_table for t in TABLES} == ours - LEFT_OUT
+
+
+def test_every_row_is_as_the_schema_says(shop):
+    told = json.loads((Path(__file__).parents[2] / "docs" / "formats" / "shop.schema.json").read_text(encoding="utf-8"))
+    rows = ArchiveReader(shop)
+    for table in TABLES:
+        check = Draft202012Validator({**told["$defs"][table.name], "$defs": told["$defs"]})
+        assert [e.message for _, row in rows.rows(table.name) for e in check.iter_errors(row)] == []
+    with zipfile.ZipFile(shop) as archive:
+        Draft202012Validator(told).validate(json.loads(archive.read(MANIFEST)))
 
 
 def test_no_password_goes_out_and_nobody_comes_in_with_one(shop, elsewhere):

@@ -74,8 +74,8 @@ def test_the_same_rows_give_the_same_bytes():
 @pytest.mark.parametrize(
     ("raw", "where", "what"),
     [
-        (b"PK no zip", "archive", "no ZIP file"),
-        (packed()[:-30], "archive", "no ZIP file"),
+        (b"PK no zip", "archive", "is no ZIP file"),
+        (packed()[:-30], "archive", "is no ZIP file"),
         (changed(lambda m: m.pop(MANIFEST)), MANIFEST, "is missing"),
         (changed(lambda m: m.pop("parts.jsonl")), "parts.jsonl", "not in the archive"),
         (changed(lambda m: m.update({"more.jsonl": b""})), "more.jsonl", "not in its manifest"),

@@ -105,7 +105,7 @@ class ArchiveReader:
         try:
             self._zip = zipfile.ZipFile(file)
         except (zipfile.BadZipFile, OSError, ValueError) as error:
-            raise CaseError("archive", f"is no ZIP file, or its end is missing ({error})") from error
+            raise CaseError("archive", "is no ZIP file, or a part of it is missing") from error
         infos = self._zip.infolist()
         if len(infos) > MAX_MEMBERS:
             raise CaseError("archive", f"has {len(infos)} members; at most {MAX_MEMBERS}")

@@ -38,19 +38,19 @@ export function Archive() {
         </a>
       </Panel>
       <Panel title="Take one in" className="max-w-2xl">
-        <p>A shop’s file, or one closed job from another shop. What is not here is added; what is here otherwise is refused, and then nothing is changed.</p>
+        <p>A shop’s file, or one closed job from another shop. What is not here is added. If something is here already and the file says otherwise, the file is refused and nothing is changed.</p>
         <p className="mt-2 text-quiet">People who come along cannot sign in until you give them a password.</p>
-        <div className="mt-4">
+        <div className="mt-4 space-y-3">
           <FileButton label="A shop’s file, or a closed job’s" kind="plain" accept=".zip,application/zip" onFile={(file) => take.mutate(file)} disabled={take.isPending}>
             {take.isPending ? 'Being checked and taken in…' : 'Choose a file'}
           </FileButton>
+          {take.isError && (
+            <Notice tone="danger" title="Nothing was changed" role="alert">
+              {take.error.message}
+            </Notice>
+          )}
+          {take.data !== undefined && <TakenIn taken={take.data} />}
         </div>
-        {take.isError && (
-          <Notice tone="danger" title="Nothing was changed" role="alert">
-            {take.error.message}
-          </Notice>
-        )}
-        {take.data !== undefined && <TakenIn taken={take.data} />}
       </Panel>
     </Page>
   )
@@ -59,7 +59,7 @@ export function Archive() {
 function TakenIn({ taken }: { taken: Taken }) {
   const added = taken.tables.filter((t) => t.added > 0)
   return (
-    <div role="status" className="mt-4 space-y-3">
+    <div role="status" className="space-y-3 pt-1">
       <p className="font-semibold">{added.length === 0 ? 'Everything in it was here already.' : 'Taken in.'}</p>
       <table className="w-full text-left">
         <thead className="text-quiet">
@@ -80,7 +80,7 @@ function TakenIn({ taken }: { taken: Taken }) {
         </tbody>
       </table>
       {taken.missing.length > 0 && (
-        <Notice tone="brass" title={`Not in the file: ${taken.missing.length} photos or recordings`}>
+        <Notice tone="brass" title={`Photos or recordings that are not in the file: ${taken.missing.length}`}>
           Their rows are here; the pictures themselves have to come from a backup of the other shop.
         </Notice>
       )}
