@@ -57,6 +57,8 @@ def _migrations(connection: psycopg.Connection) -> tuple[str, ...]:
 def _missing(connection: psycopg.Connection, sources: dict[str, Path]) -> tuple[str, ...]:
     named = []
     for folder, (table, suffix) in KEPT_BY.items():
+        if connection.execute("SELECT to_regclass(%s)", [table]).fetchone() == (None,):
+            continue  # the shop of an older version: this one is backed up before it is upgraded
         named += [f"{folder}/{h[:2]}/{h}{suffix}" for (h,) in connection.execute(f"SELECT hash FROM {table} ORDER BY hash")]
     return tuple(name for name in named if name not in sources)
 

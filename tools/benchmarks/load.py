@@ -1,6 +1,7 @@
 """People at the bench at once, each giving one answer a second: how long they wait, and where it breaks. ``./dev load [SECONDS]``.
 
 ``./dev load --house [SECONDS]``: fifty people, each on a unit of their own, an answer every two seconds, in a house of 10,000 jobs and 50,000 parts.
+``./dev load --memory [REQUESTS]``: how large the workers are while two people answer and read without a pause (20,000 requests).
 
 A server of its own (two workers, as ./start runs it) on a database of its own, filled with the demo. Each person has a session, and the
 first ten a job (they share the demo's few accounts); whoever comes after them reads. Now and then somebody looks at the day or takes the
@@ -136,6 +137,33 @@ def house(seconds: float, port: int, parent: int) -> bool:
     return measured(people, [], seconds, parent, every_s=EVERY_S)
 
 
+def worker_mb(parent: int) -> list[int]:
+    """Return how much memory each process of the server holds for itself and shares, in MB, largest first."""
+    pids = (Path("/proc") / str(parent) / "task" / str(parent) / "children").read_text(encoding="utf-8").split()
+    told = [re.search(r"VmRSS:\s+(\d+)", Path(f"/proc/{pid}/status").read_text(encoding="utf-8")) for pid in pids]
+    return sorted((int(m.group(1)) // 1024 for m in told if m), reverse=True)
+
+
+def memory(requests: int, port: int, parent: int) -> bool:
+    """Ask and answer so many times; say how large the workers are on the way. True if the second half added no tenth to the first's end."""
+    people = [Person(port, p, tag) for p, tag in zip([p for p in PEOPLE if p["role"] != "counter"], ("K-0102", "K-0107"), strict=False)]
+    paths = ("/day", "/jobs/{tag}", "/jobs/{tag}/workbench", "/shelf/parts", "/closed", "/jobs/{tag}/questions", "/week", "/search?q=belt")
+    sizes = []
+    for part in range(10):
+        for n in range(requests // 10 // len(people)):
+            for person in people:
+                if n % 50 == 0:
+                    person.answer(part * 100 + n // 50)
+                else:
+                    person.ask("GET", paths[n % len(paths)].format(tag=person.tag))
+        sizes.append(worker_mb(parent))
+        print(
+            f"after {(part + 1) * (requests // 10):6} requests: {', '.join(f'{mb} MB' for mb in sizes[-1])}; {sum(len(p.failed) for p in people)} refused",
+            flush=True,
+        )
+    return max(sizes[-1]) <= 1.1 * max(sizes[4]) and not any(p.failed for p in people)
+
+
 def reading(person: Person, seconds: float) -> None:
     """Somebody who reads the job and the day once a second: more than a person for each job would only be told that they were late."""
     end = time.perf_counter() + seconds
@@ -146,7 +174,7 @@ def reading(person: Person, seconds: float) -> None:
 
 def main() -> int:
     """Run."""
-    is_house = "--house" in sys.argv
+    is_house, is_memory = "--house" in sys.argv, "--memory" in sys.argv
     told = [a for a in sys.argv[1:] if not a.startswith("-")]
     seconds = float(told[0]) if told else 120.0 if is_house else 30.0
     url = os.environ["DATABASE_URL"]
@@ -167,6 +195,8 @@ def main() -> int:
                 break
             time.sleep(0.05)
         crowd(2, 5, port, server.pid)  # the models are compiled once a process
+        if is_memory:
+            return not memory(int(told[0]) if told else 20_000, port, server.pid)
         if is_house:
             return not house(seconds, port, server.pid)
         for n in CROWDS:

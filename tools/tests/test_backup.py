@@ -15,8 +15,10 @@ from backup.database import counts
 from backup.restore import restore
 from backup.save import save
 from psycopg import sql
+from spindle.formats.archive import ArchiveReader
 
 ROOT = Path(__file__).parents[2]
+FIRST = Path(__file__).parent / "first-version.tar"
 URL, _, _ = os.environ["DATABASE_URL"].rpartition("/")
 
 
@@ -132,6 +134,19 @@ def test_an_older_versions_database_is_brought_up_to_date(houses, tmp_path):
     restore(other.url, other.state, tmp_path / "b.tar", always)
     with psycopg.connect(other.url) as c:
         assert counts(c)["day_weekplan"] == 0
+
+
+def test_the_first_versions_shop_is_restored_and_every_tape_of_it_is_read(houses, tmp_path):
+    """``first-version.tar`` is the demo of the first version that ran, saved from its own database: nine jobs of one loader family."""
+    _, other = houses
+    made, _ = restore(other.url, other.state, FIRST, always)
+    other.manage("rebuild_jobs")
+    other.manage("export_shop", str(tmp_path / "shop.zip"))
+    with (tmp_path / "shop.zip").open("rb") as file:
+        jobs = [row for _, row in ArchiveReader(file).rows("jobs")]
+    assert (len(jobs), sum(len(job["lines"]) for job in jobs)) == (made.rows["jobs_job"], made.rows["jobs_tapeline"]) == (9, 238)
+    with psycopg.connect(other.url) as c:
+        assert c.execute("SELECT tag FROM jobs_job WHERE waits_for LIKE 'This job cannot be read%' OR kept_as = 0").fetchall() == []
 
 
 def test_a_dump_that_does_not_fit_its_manifest_changes_nothing(houses, tmp_path):
