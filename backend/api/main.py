@@ -17,6 +17,7 @@ from api.photos.router import router as photos
 from api.practice.router import router as practice
 from api.problems import PROBLEM, add_handlers
 from api.record.router import router as record
+from api.shelf.list_router import router as shelf_list
 from api.shelf.router import router as shelf
 from api.shop.router import router as shop
 from api.sounds.router import router as sounds
@@ -46,7 +47,7 @@ _CONTENT = {
     "sheet_table": "text/csv",
     "calendar_file": "text/calendar",
     **dict.fromkeys(("archive", "job_archive"), "application/zip"),
-    **dict.fromkeys(("record_months_table", "record_learning_table"), "text/csv"),
+    **dict.fromkeys(("record_months_table", "record_learning_table", "shelf_table", "orders_table"), "text/csv"),
 }
 """Operations that answer with a file."""
 
@@ -62,7 +63,7 @@ def _name_content(answer: dict[str, Any], *, own: str) -> None:
 api = _Api(title="Tidy Spindle", version="1", docs_url=None, auth=settled, urls_namespace="api")
 add_handlers(api)
 api.add_router("/session", people)
-for router in (house, drives, shelf, shop, measuring, photos, sounds, practice, day, record, exchange):
+for router in (house, drives, shelf_list, shelf, shop, measuring, photos, sounds, practice, day, record, exchange):
     api.add_router("", router)
 api.add_router("/jobs/{tag}", job)
 api.add_router("/jobs/{tag}", owner_page)

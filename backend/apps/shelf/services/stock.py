@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass
+from datetime import datetime
 
+from apps.people.models import User
 from apps.shelf.models import Donor, Kind, Part
 from apps.shelf.selectors import donor_by_tag, part_by_tag
 from apps.shelf.services.pieces import held, kind_of, new_part, note, note_checks, seen_text, shelf_write
@@ -34,13 +36,24 @@ def receive(command: Command, arrival: Arrival) -> Part:
     with shelf_write(command, "receive", vars(arrival)) as write:
         if write.is_replay:
             return part_by_tag(write.result)
-        if arrival.count < 1 or arrival.pack_size < 1:
-            raise InvalidError("count", "How many came? At least one.")
-        cents = -(-arrival.pack_cents // arrival.pack_size)
-        own = {"count": arrival.count, "health": arrival.health, "is_complete": arrival.is_complete, "lot": arrival.lot, "place": arrival.place}
-        part = new_part(kind_of(arrival.level, arrival.code, arrival.name), write.at, piece_cents=cents, **own)
+        part = arrived(arrival, command.user, write.at)
         write.result = part.tag
-        note(part.tag, "came", f"{arrival.count} put on the shelf", command.user, write.at)
+    return part
+
+
+def arrived(arrival: Arrival, user: User, at: datetime) -> Part:
+    """Put parts on the shelf; the caller holds it.
+
+    Raises
+    ------
+    InvalidError
+    """
+    if arrival.count < 1 or arrival.pack_size < 1:
+        raise InvalidError("count", "How many came? At least one.")
+    cents = -(-arrival.pack_cents // arrival.pack_size)
+    own = {"count": arrival.count, "health": arrival.health, "is_complete": arrival.is_complete, "lot": arrival.lot, "place": arrival.place}
+    part = new_part(kind_of(arrival.level, arrival.code, arrival.name), at, piece_cents=cents, **own)
+    note(part.tag, "came", f"{arrival.count} put on the shelf", user, at)
     return part
 
 
@@ -111,18 +124,28 @@ def correct(command: Command, tag: str, told: Correction) -> Part:
         if write.is_replay:
             return part_by_tag(tag)
         part = held(tag)
-        if part.is_owned:
-            raise NotNowError(f"{part.tag} belongs to an owner: it is no stock to be counted or priced.", reason="custody")
-        if told.count is not None:
-            same = f"counted: {told.count} here" + ("" if told.count == part.count else f" (was {part.count})")
-            note(part.tag, "counted", same, command.user, write.at)
-        for name, said in (("place", "lies"), ("piece_cents", "a piece costs, in cents"), ("lot", "lot")):
-            new, old = getattr(told, name), getattr(part, name)
-            if new is not None and new != old:
-                note(part.tag, "corrected", f"{said}: {new or 'nowhere written'} (was {old or 'not written'})", command.user, write.at)
-        for name, new in asdict(told).items():
-            if new is not None:
-                setattr(part, name, new)
-        part.save()
+        put_right(part, told, command.user, write.at)
         write.result = part.tag
     return part
+
+
+def put_right(part: Part, told: Correction, user: User, at: datetime) -> None:
+    """Put right what is written of a part; the caller holds the shelf.
+
+    Raises
+    ------
+    NotNowError
+    """
+    if part.is_owned:
+        raise NotNowError(f"{part.tag} belongs to an owner: it is no stock to be counted or priced.", reason="custody")
+    if told.count is not None:
+        same = f"counted: {told.count} here" + ("" if told.count == part.count else f" (was {part.count})")
+        note(part.tag, "counted", same, user, at)
+    for name, said in (("place", "lies"), ("piece_cents", "a piece costs, in cents"), ("lot", "lot")):
+        new, old = getattr(told, name), getattr(part, name)
+        if new is not None and new != old:
+            note(part.tag, "corrected", f"{said}: {new or 'nowhere written'} (was {old or 'not written'})", user, at)
+    for name, new in asdict(told).items():
+        if new is not None:
+            setattr(part, name, new)
+    part.save()

@@ -44,7 +44,7 @@ def parse_json(raw: bytes) -> object:
         raise SheetError(f"line {error.lineno}, column {error.colno}", f"is no JSON: {error.msg}") from error
 
 
-def decode(raw: bytes) -> str:
+def decode(raw: bytes, most: int = MAX_BYTES) -> str:
     """Return the text of a file that may be hostile.
 
     Raises
@@ -52,8 +52,8 @@ def decode(raw: bytes) -> str:
     SheetError
         If it is too big or not UTF-8.
     """
-    if len(raw) > MAX_BYTES:
-        raise SheetError("/", f"the file has more than {MAX_BYTES} bytes")
+    if len(raw) > most:
+        raise SheetError("/", f"the file has more than {most} bytes")
     try:
         return raw.decode("utf-8-sig")
     except UnicodeDecodeError as error:

@@ -29,19 +29,19 @@ def read_tables(value: object, place: str, known: Mapping[str, Table] = TABLES) 
     return {name: read_rows(table, tables.items(name, lambda row, _: row), tables.at(name)) for name, table in known.items() if name in tables}
 
 
-def read_rows(table: Table, rows: Iterable[object], place: str) -> tuple[Row, ...]:
+def read_rows(table: Table, rows: Iterable[object], place: str, *, most: int = MAX_ROWS) -> tuple[Row, ...]:
     """Return the checked rows of one table.
 
     Raises
     ------
     CaseError
-        At the first cell that is wrong, at a row that is named twice, or past :data:`MAX_ROWS`.
+        At the first cell that is wrong, at a row that is named twice, or past ``most`` rows.
     """
     found: list[Row] = []
     seen: dict[tuple[object, ...], int] = {}
     for n, value in enumerate(rows):
-        if n >= MAX_ROWS:
-            raise CaseError(place, f"more than {MAX_ROWS} rows")
+        if n >= most:
+            raise CaseError(place, f"more than {most} rows")
         row = _row(table, value, f"{place}/{n}")
         key = tuple(row[k] for k in table.key)
         if key in seen:
@@ -127,7 +127,7 @@ def _cell_text(value: object) -> str:
     return "" if value is None else repr(value) if isinstance(value, float) else str(value)
 
 
-def read_csv(table: Table, text: str) -> tuple[Row, ...]:
+def read_csv(table: Table, text: str, *, most: int = MAX_ROWS) -> tuple[Row, ...]:
     """Return the rows of one table from CSV.
 
     Raises
@@ -154,7 +154,7 @@ def read_csv(table: Table, text: str) -> tuple[Row, ...]:
         rows.append({name: _typed(columns[name], cell, f"line {number}, {name}") for name, cell in zip(head, cells, strict=True) if cell})
     places = [number for number, _ in lines[1:]]
     try:
-        return read_rows(table, rows, "")
+        return read_rows(table, rows, "", most=most)
     except CaseError as error:
         _, *at = error.place.split("/")
         if not at:
