@@ -3,6 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { expect, test } from 'vitest'
 import type { Part, PartDetail } from '@/api/types'
 import { Refusal, serve, showAt } from '@/lib/tests/server'
+import { ListFile } from './list-file'
 import { PartScreen } from './part-screen'
 import { StockTake } from './stock-take'
 
@@ -40,4 +41,16 @@ test.each([
   showAt('/shelf/count', '/shelf/count', <StockTake />)
   await userEvent.type(await screen.findByLabelText('Counted'), typed)
   expect(await screen.findByText(says)).toBeInTheDocument()
+})
+
+const upload = async () => userEvent.upload(await screen.findByLabelText('The shelf from a CSV file'), new File(['tag,count'], 'shelf.csv', { type: 'text/csv' }))
+
+test.each([
+  [{ new: 2, put_right: 1, same: 9 }, 'status', /New on the shelf: 2. Put right: 1. As they were: 9/],
+  [new Refusal('line 3, count: expected a number', {}, 422), 'alert', /Nothing was changed.*line 3/],
+])('a list that is taken in says what came of it', async (answer, role, says) => {
+  serve({ ...calm, 'POST /api/shelf/list': answer })
+  showAt('/shelf', '/shelf', <ListFile />)
+  await upload()
+  expect(await screen.findByRole(role)).toHaveTextContent(says)
 })

@@ -10,6 +10,7 @@ import { Button } from '@/ui/button'
 import { PrintLabels } from '@/ui/labels'
 import { Notice, Panel } from '@/ui/panel'
 import { Health } from './health'
+import { ListFile } from './list-file'
 import { ReceiveDialog } from './receive-dialog'
 import { ShelfPage } from './shelf-page'
 import { useParts } from './shelf-queries'
@@ -64,6 +65,7 @@ export function ShelfHere() {
           )
         }
       </Asked>
+      {may && <ListFile />}
       {isReceiving && <ReceiveDialog onClose={() => setReceiving(false)} />}
     </ShelfPage>
   )

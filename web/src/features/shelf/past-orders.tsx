@@ -24,6 +24,9 @@ export function PastOrders({ may }: { may: boolean }) {
                 <PastRow key={o.tag} order={o} may={may} />
               ))}
             </ul>
+            <a className="mt-2 inline-flex min-h-11 items-center underline underline-offset-2" href="/api/shelf/orders.csv" download>
+              Save every order there was (CSV)
+            </a>
           </Panel>
         )
       }

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { client } from '@/api/client'
-import { useOnce } from '@/api/once'
+import { asForm, fileBody, useOnce } from '@/api/once'
 import { dataOf } from '@/api/problem'
 import type { components } from '@/api/schema'
 
@@ -21,6 +21,8 @@ export const useDonor = (tag: string) => useQuery({ queryKey: ['donor', tag], qu
 export const useAway = () => useQuery({ queryKey: ['shelf', 'away'], queryFn: () => dataOf(client.GET('/api/shelf/away')) })
 
 export const useReceive = () => useOnce((body: Schemas['ReceiveIn']) => dataOf(client.POST('/api/shelf/parts', { body })), TOUCHED)
+export const useTakeList = () =>
+  useOnce(({ file, key }: { file: File; key: string }) => dataOf(client.POST('/api/shelf/list', { body: fileBody(file, key) as never, ...asForm })), TOUCHED)
 export const useScrap = (tag: string) => useOnce((body: Schemas['ScrapIn']) => dataOf(client.POST('/api/shelf/parts/{tag}/scrap', { params: { path: { tag } }, body })), TOUCHED)
 export const useCorrectPart = () =>
   useOnce(({ tag, ...body }: Schemas['CorrectIn'] & { tag: string }) => dataOf(client.POST('/api/shelf/parts/{tag}/correct', { params: { path: { tag } }, body })), TOUCHED)
