@@ -46,12 +46,18 @@ def of_manifest(**told):
     return edit
 
 
+def of_rows_told(members):
+    told = json.loads(members[MANIFEST])
+    told["members"]["parts.jsonl"]["rows"] = 1
+    members[MANIFEST] = json.dumps(told).encode()
+
+
 def of_rows(content):
     """Other rows under a manifest that vouches for them."""
     out = io.BytesIO()
     writer = ArchiveWriter(out, "shop", "")
     writer.rows("parts", [{}])
-    writer._members["parts.jsonl"] = Member(hashlib.sha256(content).hexdigest(), len(content), 1)
+    writer._members["parts.jsonl"] = Member(hashlib.sha256(content).hexdigest(), len(content), content.count(b"\n"))
     writer.close()
     with zipfile.ZipFile(out) as made, zipfile.ZipFile(again := io.BytesIO(), "w") as new:
         new.writestr(MANIFEST, made.read(MANIFEST))
@@ -82,6 +88,7 @@ def test_the_same_rows_give_the_same_bytes():
         (changed(lambda m: m.update({"../up.jsonl": b""})), "../up.jsonl", "not in its manifest"),
         (changed(lambda m: m.update({"parts.jsonl": b'{"n":1}\n{"n":3}\n'})), "parts.jsonl", "is damaged"),
         (changed(lambda m: m.update({"parts.jsonl": b"{}\n"})), "parts.jsonl", "has 3 bytes"),
+        (changed(of_rows_told), "parts.jsonl", "has 2 rows, and its manifest says 1"),
         (changed(of_manifest(version=2)), "manifest.json/version", "update it"),
         (changed(of_manifest(format="other")), "manifest.json/format", "expected 'tidy-spindle-shop'"),
         (changed(of_manifest(extra=1)), "manifest.json/extra", "unknown key"),
@@ -124,7 +131,9 @@ def test_where_somebody_waits_it_may_not_unpack_to_more_than_that():
     raw = packed([{"n": "0" * 3_000_000}])
     with pytest.raises(CaseError, match="holds 3 MB; at most 1"):
         ArchiveReader(io.BytesIO(raw), most_bytes=1_000_000)
-    assert ArchiveReader(io.BytesIO(raw), most_bytes=4_000_000)
+    with pytest.raises(CaseError, match="holds 2 rows; at most 1"):
+        ArchiveReader(io.BytesIO(packed()), most_rows=1)
+    assert ArchiveReader(io.BytesIO(raw), most_bytes=4_000_000, most_rows=1)
 
 
 def test_a_member_named_twice_is_refused():

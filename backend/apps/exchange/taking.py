@@ -38,6 +38,8 @@ MOST_LINES: Final = 20_000
 MAX_UPLOAD: Final = 12_000_000
 """What a screen may send: the server takes no larger body."""
 MAX_UNPACKED: Final = 200_000_000
+MAX_ROWS: Final = 3_000
+"""From a screen: while it is taken in nobody else writes, and a few hundred jobs take some seconds."""
 _LOCKS: Final = ("counter", "shelf", "shop", "staff", "layer", "meters")
 
 
@@ -92,7 +94,7 @@ def take_upload(user: User, raw: bytes) -> Taken:
     if len(raw) > MAX_UPLOAD:
         raise InvalidError("file", f"The file has more than {MAX_UPLOAD // 1_000_000} MB. At the machine itself ./spindle import takes one of any size.")
     try:
-        return take_in(ArchiveReader(BytesIO(raw), most_bytes=MAX_UNPACKED))
+        return take_in(ArchiveReader(BytesIO(raw), most_bytes=MAX_UNPACKED, most_rows=MAX_ROWS))
     except CaseError as error:
         raise InvalidError(error.place, error.message) from error
 

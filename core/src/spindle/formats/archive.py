@@ -93,7 +93,7 @@ class ArchiveWriter:
 class ArchiveReader:
     """Reads an archive. Everything is checked against the manifest before a row of it is handed out.
 
-    ``most_bytes``: unpacked, where somebody waits for it; without it as much as there is.
+    ``most_bytes`` unpacked and ``most_rows`` where somebody waits for it; without them as much as there is.
 
     Raises
     ------
@@ -101,7 +101,7 @@ class ArchiveReader:
         If it is no archive, of a later version, damaged, or holds what its manifest does not name; says which member.
     """
 
-    def __init__(self, file: IO[bytes], *, most_bytes: int | None = None) -> None:
+    def __init__(self, file: IO[bytes], *, most_bytes: int | None = None, most_rows: int | None = None) -> None:
         try:
             self._zip = zipfile.ZipFile(file)
         except (zipfile.BadZipFile, OSError, ValueError) as error:
@@ -118,6 +118,9 @@ class ArchiveReader:
             raise CaseError(
                 "archive", f"holds {size // 1_000_000} MB; at most {most_bytes // 1_000_000} this way. A whole shop is taken in by ./spindle import"
             )
+        rows = sum(m.rows or 0 for m in self.manifest.members.values())
+        if most_rows is not None and rows > most_rows:
+            raise CaseError("archive", f"holds {rows} rows; at most {most_rows} this way: use ./spindle import")
         for name, member in self.manifest.members.items():
             self._check(name, member)
 
@@ -164,13 +167,15 @@ class ArchiveReader:
             raise CaseError(name, "is locked with a password")
         if info.file_size != member.size:
             raise CaseError(name, f"has {info.file_size} bytes, and its manifest says {member.size}")
-        sha, read = hashlib.sha256(), 0
+        sha, read, lines = hashlib.sha256(), 0, 0
         with _unpacked(name), self._zip.open(info) as content:
             while block := content.read(_BLOCK):
                 sha.update(block)
-                read += len(block)
+                read, lines = read + len(block), lines + block.count(b"\n")
         if read != member.size or sha.hexdigest() != member.sha256:
             raise CaseError(name, "is damaged: its checksum is not the manifest’s. Nothing was taken in")
+        if name.endswith(_ROWS) and lines != member.rows:
+            raise CaseError(name, f"has {lines} rows, and its manifest says {member.rows}")
 
 
 def _member(name: str, value: object, place: str) -> Member:
