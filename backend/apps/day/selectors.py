@@ -70,12 +70,15 @@ class Due:
 
 def due_jobs(shop: Shop) -> Iterator[Due]:
     """Yield every job in the house with what its ways rest on: its tape, what the shelf holds for it, what is on its way, the days to its promise."""
-    coming, layer = deliveries(shop.today()), layer_number()
+    coming, layer, economy = deliveries(shop.today()), layer_number(), asdict(shop.economy())
+    shelves: dict[int, str] = {}  # a shelf of thousands of parts is read to its end once for each sheet, and not for each job
     for row in the_day():
+        if row.sheet_id not in shelves:
+            shelves[row.sheet_id] = _hash(shelf_for(row.sheet_id, shop))
         want = getattr(row, "want", None)
         is_here = want is None or getattr(row, "may_be_here", False)
         around = Around(shop.price_cents_per_min / 100, None if is_here or want is None else coming.get(want.level))
-        yield Due(row, around, _hash(row.pk, row.version, layer, _days_left(row, shop), shelf_for(row.sheet_id, shop), asdict(around), asdict(shop.economy())))
+        yield Due(row, around, _hash(row.pk, row.version, layer, _days_left(row, shop), shelves[row.sheet_id], asdict(around), economy))
 
 
 def _days_left(row: Job, shop: Shop) -> int | None:

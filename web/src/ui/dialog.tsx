@@ -13,7 +13,8 @@ interface DialogProps {
 
 /** Whoever opens a form wants to fill it in, not to close it. */
 const startAtTheFirstField = (event: Event) => {
-  const first = (event.target as HTMLElement | null)?.querySelector<HTMLElement>('form input:not([type=checkbox], .sr-only), form select, form textarea')
+  const dialog = event.target as HTMLElement | null
+  const first = dialog?.querySelector<HTMLElement>('[data-start]') ?? dialog?.querySelector<HTMLElement>('form input:not([type=checkbox], .sr-only), form select, form textarea')
   if (!first) return
   event.preventDefault()
   first.focus()

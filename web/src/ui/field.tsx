@@ -1,4 +1,5 @@
 import { useId, type InputHTMLAttributes, type ReactNode, type TextareaHTMLAttributes } from 'react'
+import { KeyCap } from './button'
 
 const box = 'w-full rounded-lg border border-ink/55 bg-paper px-3 py-2 min-h-11 aria-invalid:border-danger aria-invalid:border-2'
 
@@ -55,28 +56,32 @@ export function TextArea({ label, hint, error, ...rest }: Own & TextareaHTMLAttr
 
 interface ChoiceProps {
   label: string
-  choices: readonly { id: string; label: string }[]
+  /** `hotkey` is shown; who owns the keys binds it. */
+  choices: readonly { id: string; label: string; hotkey?: string }[]
   value: string
   onChange: (id: string) => void
   error?: string | undefined
   inline?: boolean
   /** Long labels stand under each other, in two columns where there is room. */
   isGrid?: boolean
+  /** A dialog begins here, and not at its first field. */
+  isStart?: boolean
 }
 
 /** One of a few, all in sight. Nothing is preselected unless `value` says so. */
-export function Choice({ label, choices, value, onChange, error, inline = false, isGrid = false }: ChoiceProps) {
+export function Choice({ label, choices, value, onChange, error, inline = false, isGrid = false, isStart = false }: ChoiceProps) {
   const name = useId()
   return (
     <fieldset className={inline ? 'flex flex-wrap items-center gap-x-4 gap-y-1.5' : ''}>
       <legend className={inline ? 'float-left mr-3 min-w-52 py-2' : 'mb-1 font-semibold'}>{label}</legend>
       <div className={isGrid ? 'grid gap-1.5 md:grid-cols-2' : 'flex flex-wrap gap-1.5'}>
-        {choices.map((c) => (
+        {choices.map((c, n) => (
           <label
             key={c.id}
             className="relative inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-lg border border-ink/45 bg-paper px-3 has-checked:border-ink has-checked:bg-ink has-checked:text-paper has-focus-visible:outline-3 has-focus-visible:outline-offset-2 has-focus-visible:outline-verdigris"
           >
-            <input type="radio" className="sr-only" name={name} value={c.id} checked={value === c.id} onChange={() => onChange(c.id)} />
+            <input type="radio" className="sr-only" name={name} value={c.id} checked={value === c.id} onChange={() => onChange(c.id)} aria-keyshortcuts={c.hotkey} data-start={isStart && n === 0 ? '' : undefined} />
+            {c.hotkey && <KeyCap>{c.hotkey}</KeyCap>}
             {c.label}
           </label>
         ))}
@@ -91,7 +96,7 @@ export function Choice({ label, choices, value, onChange, error, inline = false,
 }
 
 /** One of many, by its name. */
-export function Select({ label, choices, value, onChange, empty = 'Choose…' }: Omit<ChoiceProps, 'error' | 'inline' | 'isGrid'> & { empty?: string }) {
+export function Select({ label, choices, value, onChange, empty = 'Choose…' }: Omit<ChoiceProps, 'error' | 'inline' | 'isGrid' | 'isStart'> & { empty?: string }) {
   return (
     <label className="block">
       <span className="mb-1 block font-semibold">{label}</span>

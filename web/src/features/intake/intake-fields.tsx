@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react'
+import type { MouseEvent, ReactNode } from 'react'
 import type { Prompt } from '@/api/types'
 import { daysUntil } from '@/lib/dates'
 import { centsOf, moneySign } from '@/lib/money'
@@ -41,12 +41,16 @@ interface Props {
 export function IntakeFields({ notes, onChange, prompts, sheetId, children }: Props) {
   const set = (part: Partial<Notes>) => onChange({ ...notes, ...part })
   const left = prompts.filter((p) => !notes.condition[p.id]).length
-  const usual = () => set({ condition: { ...Object.fromEntries(prompts.map((p) => [p.id, p.choices[0]?.id ?? ''])), ...notes.condition } })
+  const usual = (event: MouseEvent<HTMLButtonElement>) => {
+    set({ condition: { ...Object.fromEntries(prompts.map((p) => [p.id, p.choices[0]?.id ?? ''])), ...notes.condition } })
+    // the button goes, and with it the focus; nothing is left to be filled in, so a hand on the keyboard (no click) goes on to the end
+    event.currentTarget.form?.querySelector<HTMLElement>('[type=submit]')?.focus({ preventScroll: event.detail > 0 })
+  }
   return (
     <>
       <Panel title="The owner">
         <div className="grid gap-4 md:grid-cols-2">
-          <TextField label="Name" value={notes.owner_name} maxLength={120} onChange={(e) => set({ owner_name: e.target.value })} autoComplete="off" />
+          <TextField label="Name" name="owner_name" value={notes.owner_name} maxLength={120} onChange={(e) => set({ owner_name: e.target.value })} autoComplete="off" />
           <TextField label="How to reach them" value={notes.owner_contact} maxLength={120} onChange={(e) => set({ owner_contact: e.target.value })} autoComplete="off" />
           {children && <div className="empty:hidden md:col-span-2">{children}</div>}
           <div className="md:col-span-2">

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { dayOf, daysUntil, inDays, nextFriday } from '@/lib/dates'
 import { TextField } from '@/ui/field'
 import { LikelyDays } from './likely-days'
@@ -19,6 +20,7 @@ export function PromiseField({ value, sheetId, isMeant, onChange, onMeant }: Pro
     { says: 'Friday', date: nextFriday(now) },
     { says: 'In a week', date: inDays(7, now) },
   ]
+  const [isOther, setOther] = useState(() => value !== '' && chips.every((c) => c.date !== value))
   const isPast = value !== '' && daysUntil(value, now) < 0
   return (
     <fieldset>
@@ -35,12 +37,17 @@ export function PromiseField({ value, sheetId, isMeant, onChange, onMeant }: Pro
             {c.says}
           </button>
         ))}
+        <button type="button" aria-expanded={isOther} onClick={() => setOther(!isOther)} className="min-h-11 px-3 underline underline-offset-2">
+          Another day
+        </button>
       </div>
       {sheetId !== undefined && <LikelyDays sheetId={sheetId} value={value} onPick={onChange} />}
       <div className="mt-2 flex flex-wrap items-end gap-x-3">
-        <div className="w-44">
-          <TextField label="or on" type="date" value={value} onChange={(e) => onChange(e.target.value)} />
-        </div>
+        {isOther && (
+          <div className="w-44">
+            <TextField label="On" type="date" value={value} onChange={(e) => onChange(e.target.value)} />
+          </div>
+        )}
         <p className="min-h-11 content-center font-semibold" aria-live="polite">
           {value ? dayOf(value) : 'no promise yet'}
         </p>

@@ -110,6 +110,7 @@ test('the console is found by typing, and Enter takes the one that is left witho
   await userEvent.type(screen.getByLabelText('Maker, console or drive'), 'tarn{Enter}')
   expect(screen.queryByRole('radio', { checked: true })).toBeNull()
   await userEvent.type(screen.getByLabelText('Maker, console or drive'), ' 4{Enter}')
+  expect(screen.getByLabelText('Name')).toHaveFocus()
   expect(screen.getByLabelText(/Tarn 4/)).toBeChecked()
   expect(sent).toEqual([])
 })
@@ -117,6 +118,7 @@ test('the console is found by typing, and Enter takes the one that is left witho
 test('all as usual takes the first answer of each prompt and leaves what was noted', async () => {
   counter()
   await userEvent.click(screen.getByRole('button', { name: 'All as usual' }))
+  expect(screen.getByRole('button', { name: 'Take it in and make a tag' })).toHaveFocus()
   expect(screen.getByLabelText('Whole')).toBeChecked()
   expect(screen.getByText('all noted')).toBeInTheDocument()
 })
@@ -126,7 +128,8 @@ test('a promise is a press and says its weekday; a day that has passed asks back
   await fillIn()
   await userEvent.click(screen.getByRole('button', { name: 'Friday' }))
   expect(screen.getByText(/^Fri \d/)).toBeInTheDocument()
-  fireEvent.change(screen.getByLabelText('or on'), { target: { value: '2020-01-06' } })
+  await userEvent.click(screen.getByRole('button', { name: 'Another day' }))
+  fireEvent.change(screen.getByLabelText('On'), { target: { value: '2020-01-06' } })
   await submit()
   expect(screen.getByText('The promised day has passed.')).toBeInTheDocument()
   await userEvent.click(screen.getByLabelText(/It is meant so/))
@@ -191,7 +194,7 @@ test('putting right sends a withdrawn promise and whether it is covered', async 
       <AmendForm job={{ ...job, promised_on: '2026-12-01', returns: { tag: 'K-0101', is_covered: true } }} onSave={onSave} />
     </QueryClientProvider>,
   )
-  fireEvent.change(screen.getByLabelText('or on'), { target: { value: '' } })
+  fireEvent.change(screen.getByLabelText('On'), { target: { value: '' } })
   await userEvent.click(screen.getByLabelText('No'))
   await userEvent.click(screen.getByRole('button', { name: 'Save the notes' }))
   expect(onSave).toHaveBeenCalledWith({ is_promise_withdrawn: true, is_covered: false })

@@ -35,17 +35,19 @@ export function WhichUnit({ sheets, value, isMissing, identify, begin, onChange 
     setWords('')
     setOpen(null)
   }
-  const takeTheOne = (event: KeyboardEvent) => {
+  const takeTheOne = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key !== 'Enter' || words.trim() === '') return
     event.preventDefault() // the form is not sent by it
     const fits = shownOf(sheets, words, '')
-    if (fits.length === 1) pick(fits[0]!.id)
+    if (fits.length !== 1) return
+    pick(fits[0]!.id)
+    event.currentTarget.form?.querySelector<HTMLElement>('[name=owner_name]')?.focus()
   }
   return (
     <Panel title="The unit">
       {sheets.length > 4 && (
         <div className="mb-3 max-w-md">
-          <TextField label="Maker, console or drive" value={words} maxLength={80} autoComplete="off" autoFocus hint="Enter takes the one that is left." onChange={(e) => setWords(e.target.value)} onKeyDown={takeTheOne} />
+          <TextField label="Maker, console or drive" value={words} maxLength={80} autoComplete="off" autoFocus hint="Enter takes the one that is left, and goes on to the owner." onChange={(e) => setWords(e.target.value)} onKeyDown={takeTheOne} />
         </div>
       )}
       <Choice

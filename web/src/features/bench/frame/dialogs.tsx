@@ -53,6 +53,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['V', 'levels of repair compared, and swap plans'],
   ['U', 'strike the last finding, or let it stand again'],
   ['L', 'mains live or out'],
+  ['A', 'lift what keeps the mains out by hand, with its reason'],
   ['/', 'scan a tag or search'],
   ['?', 'this list'],
 ]

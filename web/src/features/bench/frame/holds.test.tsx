@@ -17,7 +17,7 @@ test('a hold with a test of its own is cleared by saying that it was done', asyn
 
 test('lifting one by hand takes a name and a reason', async () => {
   const send = onBench(<Holds />, jobOf({ hazards: [soldered] }))
-  await userEvent.click(screen.getByRole('button', { name: 'Lift it by hand' }))
+  await userEvent.keyboard('a')
   expect(screen.getByLabelText('Who lifts it')).toHaveValue('Bram')
   expect(screen.getByRole('button', { name: 'Lift it' })).toBeDisabled()
   await userEvent.type(screen.getByLabelText('Why it is safe'), 'measured twice')

@@ -6,6 +6,7 @@ import { useWhoName } from '@/api/session'
 import type { Job } from '@/api/types'
 import { timeOf } from '@/lib/dates'
 import { words } from '@/lib/fields'
+import { useKeys } from '@/lib/use-keys'
 import { useMoment } from '@/lib/use-moment'
 import { Button } from '@/ui/button'
 import { FieldsDialog, TextInput } from '@/ui/form-dialog'
@@ -40,8 +41,8 @@ export function Holds() {
     <section aria-label="Mains stays out" role="alert" className="rounded-xl border-2 border-danger bg-paper px-4 py-2.5">
       <h2 className="text-[1.1rem] font-bold text-danger">Mains stays out</h2>
       <ul className="divide-y divide-line">
-        {holds.map((h) => (
-          <HoldRow key={h.code} hold={h} />
+        {holds.map((h, n) => (
+          <HoldRow key={h.code} hold={h} isFirst={n === 0} />
         ))}
       </ul>
     </section>
@@ -51,10 +52,11 @@ export function Holds() {
 const { by_name, why } = BOUNDS.LiftHoldAsk
 const LIFT = z.object({ by_name: words(by_name), why: words(why) })
 
-function HoldRow({ hold }: { hold: Hold }) {
+function HoldRow({ hold, isFirst }: { hold: Hold; isFirst: boolean }) {
   const { send, isBusy, mayWork } = useBench()
   const me = useWhoName()
   const [isLifting, setLifting] = useState(false)
+  useKeys({ a: isFirst && mayWork && !isBusy ? () => setLifting(true) : undefined })
   return (
     <li className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1.5 py-1.5">
       <span className="min-w-64 flex-1">
@@ -67,7 +69,7 @@ function HoldRow({ hold }: { hold: Hold }) {
               {hold.clears}
             </Button>
           )}
-          <Button kind="quiet" disabled={isBusy} onClick={() => setLifting(true)}>
+          <Button kind="quiet" hotkey={isFirst ? 'A' : undefined} disabled={isBusy} onClick={() => setLifting(true)}>
             Lift it by hand
           </Button>
         </span>

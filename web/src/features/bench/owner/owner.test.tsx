@@ -69,6 +69,15 @@ describe('handing over', () => {
     ])
   })
 
+  test.each([
+    [['collected'], [{ do: 'collect', by_name: ready.owner_name }]],
+    [['collected', 'closed'], []],
+  ])('with %j left, Enter writes down who has come for it, or nothing', async (codes, asks) => {
+    const send = onBench(<HandBackMat />, { ...ready, missing: codes.map((code) => ({ code, text: code })) })
+    await userEvent.keyboard('{Enter}')
+    expect(send.mock.calls.map(([ask]) => ask)).toEqual(asks)
+  })
+
   test('an amount that is none is not written', async () => {
     onBench(<HandBackMat />, ready)
     await userEvent.click(screen.getByLabelText('Cash'))

@@ -52,7 +52,7 @@ describe('a trial of several changes', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Something else was changed too' }))
     await userEvent.selectOptions(screen.getByLabelText('What else?'), 'replace_pickup')
     await userEvent.click(screen.getByLabelText('New'))
-    await userEvent.click(screen.getByLabelText('No change'))
+    await userEvent.click(screen.getByRole('radio', { name: 'No change' }))
     await userEvent.click(screen.getByLabelText('It stays in'))
     await userEvent.click(screen.getByRole('button', { name: 'Log the trial' }))
     expect(send.mock.calls[0]?.[0]).toMatchObject({ changes: [{ repair: 'clean_lens' }, { repair: 'replace_pickup', health: 'new', stays: true }] })
@@ -60,7 +60,7 @@ describe('a trial of several changes', () => {
 
   test('"part of it changed" says what that does to the tape', async () => {
     onBench(<TrialDialog repair="clean_lens" onClose={vi.fn()} />)
-    await userEvent.click(screen.getByLabelText('Part of it changed'))
+    await userEvent.click(screen.getByRole('radio', { name: 'Part of it changed' }))
     expect(screen.getByText(/ask the stages again/)).toBeInTheDocument()
   })
 })

@@ -6,6 +6,7 @@ import { Choice, TextField } from '@/ui/field'
 import { Chip, Panel } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 import type { AskOf } from '../frame/job-writes'
+import { useMatKeys } from '../frame/mat-keys'
 import { Told } from '../owner/told'
 
 type Tender = AskOf<'take_payment'>['how']
@@ -17,6 +18,7 @@ const TENDERS: readonly { id: Tender; label: string }[] = [
 
 /** Told, paid, fetched: what is left when the work is done. */
 export function HandingOver() {
+  const { job } = useBench()
   const mayHandBack = useMay('hand_back')
   return (
     <Panel title="Told, paid, fetched">
@@ -25,7 +27,7 @@ export function HandingOver() {
         {mayHandBack && (
           <div className="space-y-5">
             <Payment />
-            <Collection />
+            {job.stage === 'closed' ? job.collected_by && <p>Fetched by {job.collected_by}.</p> : <Collection />}
           </div>
         )}
       </div>
@@ -69,25 +71,30 @@ function Payment() {
 function Collection() {
   const { job, send, isBusy } = useBench()
   const [name, setName] = useState(job.collected_by || job.owner_name)
-  const isSaid = job.collected_by !== '' && job.collected_by === name.trim()
-  if (job.stage === 'closed') return job.collected_by ? <p>Fetched by {job.collected_by}.</p> : null
+  const by_name = name.trim()
+  const isSaid = job.collected_by !== '' && job.collected_by === by_name
+  const isOff = isBusy || by_name === ''
+  const mayStay = job.agree.proposal?.repair === '' && !isSaid // it may be left here for parts: which of the two is said by hand
+  const collect = isOff || isSaid ? undefined : () => send({ do: 'collect', by_name }, `Fetched by ${by_name}`)
+  const isAllThatIsLeft = !mayStay && job.missing.map((m) => m.code).join() === 'collected'
+  useMatKeys('answers', { Enter: isAllThatIsLeft ? collect : undefined })
   return (
     <form
       aria-label="Fetched"
       className="flex flex-wrap items-end gap-2"
       onSubmit={(event) => {
         event.preventDefault()
-        if (name.trim()) send({ do: 'collect', by_name: name.trim() }, `Fetched by ${name.trim()}`)
+        collect?.()
       }}
     >
       <div className="min-w-48 flex-1">
         <TextField label="Fetched by" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
       </div>
-      <Button type="submit" kind="act" disabled={isBusy || name.trim() === '' || isSaid}>
+      <Button type="submit" kind="act" hotkey={isAllThatIsLeft && !isSaid ? 'Enter' : undefined} disabled={isOff || isSaid}>
         {isSaid ? 'Written down' : 'Has come for it'}
       </Button>
-      {job.agree.proposal?.repair === '' && !isSaid && (
-        <Button disabled={isBusy || name.trim() === ''} onClick={() => send({ do: 'leave_unit', by_name: name.trim() }, `Left here for parts by ${name.trim()}`)}>
+      {mayStay && (
+        <Button disabled={isOff} onClick={() => send({ do: 'leave_unit', by_name }, `Left here for parts by ${by_name}`)}>
           Leaves it here for parts
         </Button>
       )}

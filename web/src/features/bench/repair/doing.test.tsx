@@ -155,7 +155,7 @@ describe('repairing', () => {
 describe('a trial', () => {
   test('of a part that went in asks what is known of it', async () => {
     const send = onBench(<TrialDialog repair="replace_pickup" onClose={vi.fn()} />)
-    await userEvent.click(screen.getByLabelText('No change'))
+    await userEvent.click(screen.getByRole('radio', { name: 'No change' }))
     expect(screen.getByRole('button', { name: 'Log the trial' })).toBeDisabled()
     await userEvent.click(screen.getByLabelText('Not known'))
     await userEvent.type(screen.getByLabelText('Tag of the part that went in'), 'P-1')

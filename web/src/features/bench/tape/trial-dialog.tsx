@@ -1,5 +1,6 @@
 import { useWho } from '@/api/session'
 import { useKept } from '@/lib/kept'
+import { useKeys } from '@/lib/use-keys'
 import { Button } from '@/ui/button'
 import { Choice, Select, TextField } from '@/ui/field'
 import { FormDialog } from '@/ui/form-dialog'
@@ -9,10 +10,10 @@ import { isOff, MainsButton, MAINS_IS } from '../frame/mains'
 import { Functions, HEALTHS, type FunctionName, type Health } from '../parts/item-fields'
 
 const RESULTS = [
-  { id: 'no_change', label: 'No change' },
-  { id: 'worse', label: 'Worse' },
-  { id: 'changed', label: 'Part of it changed' },
-  { id: 'clean', label: 'Works' },
+  { id: 'clean', label: 'Works', hotkey: '1' },
+  { id: 'no_change', label: 'No change', hotkey: '2' },
+  { id: 'changed', label: 'Part of it changed', hotkey: '3' },
+  { id: 'worse', label: 'Worse', hotkey: '4' },
 ] as const
 const LIVE = { mains: 'live' }
 type Result = (typeof RESULTS)[number]['id']
@@ -44,6 +45,8 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
   const setResult = (next: Result | '') => setDraft({ changes, result: next })
   const isReady = result !== '' && !isOff(LIVE, job) && changes.every((c) => c.repair && (!usesItem(c.repair) || c.health))
   const alter = (n: number, more: Partial<Draft>) => setChanges(changes.map((c, i) => (i === n ? { ...c, ...more } : c)))
+  const isKnown = repair !== '' && changes.every((c) => !usesItem(c.repair) || c.health !== '')
+  useKeys(Object.fromEntries(RESULTS.map((r) => [r.hotkey, () => setResult(r.id)])), { inDialog: true })
   const name = (id: string) => job.repairs.find((r) => r.id === id)?.name ?? ''
   const save = () => {
     if (result === '') return
@@ -71,7 +74,7 @@ export function TrialDialog({ repair, onClose }: { repair: string; onClose: () =
             Something else was changed too
           </Button>
         )}
-        <Choice label="What did the trial show?" choices={RESULTS} value={result} onChange={(id) => setResult(id as Result)} />
+        <Choice label="What did the trial show?" isStart={isKnown} choices={RESULTS} value={result} onChange={(id) => setResult(id as Result)} />
         {result === 'changed' && <Notice tone="brass">What the drive did before counts no more: ask the stages again, what was measured on parts stands.</Notice>}
         {isOff(LIVE, job) && (
           <Notice tone="brass" title={`A trial needs the mains live; it is ${MAINS_IS[job.power]}`}>
