@@ -1,5 +1,6 @@
 import { dayOf } from '@/lib/dates'
 import { inTen } from '@/lib/words'
+import { ToggleRow } from '@/ui/toggle-row'
 import { usePromise } from './intake-queries'
 
 /** By when a unit of this drive would be done if it came in now, and whose promise that would move. It is a help, and nothing waits for it. */
@@ -11,22 +12,20 @@ export function LikelyDays({ sheetId, value, onPick }: { sheetId: number; value:
   return (
     <div className="mt-2 space-y-1.5">
       <p className="text-tiny text-quiet">If it came in now, it would be done by the end of:</p>
-      <ul className="flex flex-wrap gap-1.5">
-        {days.map((d) => (
-          <li key={d.day}>
-            <button
-              type="button"
-              aria-pressed={value === d.day}
-              onClick={() => onPick(value === d.day ? '' : d.day)}
-              className="min-h-11 rounded-lg border border-ink/45 bg-paper px-2.5 leading-tight aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
-            >
-              {dayOf(d.day)}
-              <span className="block text-tiny font-semibold">{inTen(d.p)}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
+      <ToggleRow
+        label="By when it would be done"
+        choices={days.map((d) => ({ id: d.day, label: <Day day={d.day} p={d.p} /> }))}
+        value={value}
+        onChange={onPick}
+      />
       {moved.length > 0 && <p className="text-tiny">It would move other promises: {moved.map((m) => `${m.tag} from ${inTen(m.before)} to ${inTen(m.after)}`).join(', ')}.</p>}
     </div>
   )
 }
+
+const Day = ({ day, p }: { day: string; p: number }) => (
+  <>
+    {dayOf(day)}
+    <span className="block text-tiny font-semibold">{inTen(p)}</span>
+  </>
+)

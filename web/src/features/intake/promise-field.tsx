@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { dayOf, daysUntil, inDays, nextFriday } from '@/lib/dates'
 import { TextField } from '@/ui/field'
+import { ToggleRow } from '@/ui/toggle-row'
 import { LikelyDays } from './likely-days'
 
 interface Props {
@@ -19,24 +20,14 @@ export function PromiseField({ value, sheetId, isMeant, onChange, onMeant }: Pro
     { says: 'Tomorrow', date: inDays(1, now) },
     { says: 'Friday', date: nextFriday(now) },
     { says: 'In a week', date: inDays(7, now) },
-  ]
+  ].filter((c, n, all) => all.findIndex((d) => d.date === c.date) === n)
   const [isOther, setOther] = useState(() => value !== '' && chips.every((c) => c.date !== value))
   const isPast = value !== '' && daysUntil(value, now) < 0
   return (
     <fieldset>
       <legend className="mb-1 font-semibold">Promised for</legend>
       <div className="flex flex-wrap gap-1.5">
-        {chips.map((c) => (
-          <button
-            key={c.says}
-            type="button"
-            aria-pressed={value === c.date}
-            onClick={() => onChange(value === c.date ? '' : c.date)}
-            className="min-h-11 rounded-lg border border-ink/45 bg-paper px-3 aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
-          >
-            {c.says}
-          </button>
-        ))}
+        <ToggleRow label="Soon" choices={chips.map((c) => ({ id: c.date, label: c.says }))} value={value} onChange={onChange} />
         <button type="button" aria-expanded={isOther} onClick={() => setOther(!isOther)} className="min-h-11 px-3 underline underline-offset-2">
           Another day
         </button>
