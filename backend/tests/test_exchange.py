@@ -10,6 +10,7 @@ from pathlib import Path
 import pytest
 from apps.demo.services import wipe
 from apps.drives.models import Sheet
+from apps.exchange import taking
 from apps.exchange.sending import send_job, send_shop
 from apps.exchange.tables import TABLES
 from apps.exchange.taking import take_in
@@ -196,6 +197,19 @@ def test_what_contradicts_what_is_here_is_refused(shop, table, edit, where):
 def test_names_and_roles_of_who_is_known_here_stay(shop):
     take(edited(shop, "people", lambda row: row.update(role="manager", first_name="Other")))
     assert not User.objects.filter(first_name="Other").exists()
+
+
+def test_a_newer_version_of_a_sheet_comes_in_beside_the_one_in_use(shop):
+    now = Sheet.objects.order_by("pk").first()
+    assert take(edited(shop, "sheets", lambda row: row.update(version=99))).added["sheets"] == 1
+    assert list(Sheet.objects.filter(variant=now.variant, is_current=True)) == [now]
+
+
+def test_a_screen_takes_no_archive_that_others_would_wait_for(ida, shop, monkeypatch):
+    monkeypatch.setattr(taking, "MAX_ROWS", 20)
+    answer = ida.client.post("/api/archive", {"file": SimpleUploadedFile("shop.zip", shop.getvalue())})
+    assert answer.status_code == 422
+    assert "use ./spindle import" in answer.json()["title"]
 
 
 def test_a_picture_that_is_none_is_refused_and_no_file_stays(shop, elsewhere):
