@@ -132,6 +132,10 @@ TAPES = (
     f"{RETRIES} replace_pickup:P1:unknown!worse replace_pickup:P1:new!no_change game_bd=fails~other",
     "spins=cycles@4/6 spins=cycles@1/6 clean_lens+replace_driver!no_change",
     "opened_before=opened flex_board_look=seated spins=never clean_lens!worse takes_disc=ignores",
+    "spins=cycles ejects=yes clean_lens!no_change ejects=slow ejects=yes",
+    "hub_look=off hub_look=off switch_home_test=works game_bd=fails clamp_look=slips game_bd=slow",
+    "opened_before=opened clamp_look=slips disc_pulled=yes spin_sound=wobbles clamp_look=grips power=drops clean_lens!worse spindle_current=high",
+    "trimmer_mark=no_mark tilt_look=level trimmer_mark=turned clean_lens!worse replace_pickup!changed trimmer_mark=in_line tilt_look=tilted",
 )
 
 
