@@ -3,7 +3,7 @@
 from playwright.sync_api import expect
 
 from .conftest import sign_in
-from .test_whole_slice import focus, follow_the_moves, lift_the_hold, prove_it, repair_it, see_the_fault
+from .test_whole_slice import come_to_an_agreement, focus, lift_the_hold, prove_it, repair_it, see_the_fault
 
 COUNT = """() => {
   let typedInto = null
@@ -68,14 +68,7 @@ def test_a_known_console_is_at_its_first_question_and_a_plain_job_at_its_end_wit
     assert pressed(page) <= TO_THE_FIRST_QUESTION
 
     see_the_fault(page)
-    expect(page.get_by_text("Everything that this stage needs is there.")).to_be_visible()
-    page.keyboard.press("Enter")
-    follow_the_moves(page)
-    page.keyboard.press("Enter")
-    expect(page.get_by_role("button", name="Go on to Agree")).to_be_visible()
-    page.keyboard.press("Enter")
-    expect(page.get_by_text("within the €60 agreed so far")).to_be_visible()
-    page.keyboard.press("Enter")
+    come_to_an_agreement(page)
     repair_it(page, lift=lambda page: uncounted(page, lift_the_hold), log=log_by_digit)
     page.get_by_role("button", name="Go on to Prove").wait_for()
     page.keyboard.press("Enter")

@@ -99,6 +99,18 @@ def follow_the_moves(page):
     expect(page.get_by_role("heading", name="Clean the lens")).to_be_visible()
 
 
+def come_to_an_agreement(page):
+    """From the fault seen to the repair agreed to, by the next moves."""
+    expect(page.get_by_text("Everything that this stage needs is there.")).to_be_visible()
+    page.keyboard.press("Enter")
+    follow_the_moves(page)
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Go on to Agree")).to_be_visible()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("within the €60 agreed so far")).to_be_visible()
+    page.keyboard.press("Enter")
+
+
 def lift_the_hold(page):
     """Nobody waits five minutes here: the hold is lifted, by name and with a reason."""
     page.keyboard.press("a")
@@ -146,15 +158,7 @@ def test_one_unit_from_the_counter_to_the_report_by_keyboard_alone(page, shop):
     page.keyboard.press("Enter")  # goes on to the baseline
 
     see_the_fault(page)
-    expect(page.get_by_text("Everything that this stage needs is there.")).to_be_visible()
-    page.keyboard.press("Enter")
-
-    follow_the_moves(page)
-    page.keyboard.press("Enter")
-    expect(page.get_by_role("button", name="Go on to Agree")).to_be_visible()
-    page.keyboard.press("Enter")
-    expect(page.get_by_text("within the €60 agreed so far")).to_be_visible()
-    page.keyboard.press("Enter")
+    come_to_an_agreement(page)
 
     repair_it(page)
     page.get_by_role("button", name="Go on to Prove").wait_for()

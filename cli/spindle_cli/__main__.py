@@ -104,7 +104,8 @@ _ANSWERS: Final[dict[str, Callable[[argparse.Namespace], object]]] = {
 
 def main(argv: list[str] | None = None) -> int:
     """Run the command; return its exit code."""
-    parser = argparse.ArgumentParser(prog="spindle", description="The diagnosis of a disc drive bench case.")
+    shop = "The shop's own data: spindle export FILE.zip [--job TAG], spindle import FILE.zip (docs/formats/shop.md)."
+    parser = argparse.ArgumentParser(prog="spindle", description="The diagnosis of a disc drive bench case.", epilog=shop)
     commands = parser.add_subparsers(dest="command", required=True)
     one = commands.add_parser("diagnose", help="suspects, weights and next moves of a case file, as JSON")
     one.add_argument("case", type=Path, metavar="CASE.json")

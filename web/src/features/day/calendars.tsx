@@ -4,6 +4,7 @@ import { dayOf } from '@/lib/dates'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { TextField } from '@/ui/field'
+import { FileLink } from '@/ui/file-link'
 import { Notice, Panel } from '@/ui/panel'
 import { useCalendars, useEndCalendar, useMakeCalendar, type CalendarAddress } from './day-queries'
 
@@ -12,9 +13,7 @@ export function Calendars() {
   const isManager = useMay('shop')
   return (
     <Panel title="As a calendar" aside="promises, deliveries and ends of guarantees; tags and models, no names of owners">
-      <a href="/api/week/calendar.ics" download className="inline-flex min-h-11 items-center rounded-lg border border-ink/55 px-3.5 hover:border-ink">
-        Fetch it as a file
-      </a>
+      <FileLink href="/api/week/calendar.ics">Fetch it as a file</FileLink>
       {isManager && <Addresses />}
     </Panel>
   )

@@ -1,5 +1,6 @@
 import type { Job } from '@/api/types'
 import { Button } from '@/ui/button'
+import { FileLink } from '@/ui/file-link'
 import { PrintLabels } from '@/ui/labels'
 
 /** The unit has its tag: large enough to be written on tape by hand, with what is printed now. */
@@ -15,9 +16,9 @@ export function Taken({ job, onOpen, onAnother }: { job: Job; onOpen: () => void
         </p>
         <p className="flex flex-wrap gap-2">
           <PrintLabels tags={[job.tag]}>Print tag</PrintLabels>
-          <a className="inline-flex min-h-11 items-center rounded-lg border border-ink/55 px-3.5 hover:border-ink" href={`/api/jobs/${job.tag}/receipt.pdf`} target="_blank" rel="noreferrer">
+          <FileLink href={`/api/jobs/${job.tag}/receipt.pdf`} isShown>
             Print receipt
-          </a>
+          </FileLink>
         </p>
         {left > 0 && (
           <div>

@@ -1,4 +1,5 @@
 import { FileButton } from '@/ui/file-button'
+import { FileLink } from '@/ui/file-link'
 import { Notice, Panel } from '@/ui/panel'
 import { useTakeList } from './shelf-queries'
 
@@ -11,9 +12,7 @@ export function ListFile() {
         A row without a tag comes onto the shelf. Of the others, what is here, lot, drawer and price are put right; an empty cell changes nothing. A list with a mistake changes nothing at all.
       </p>
       <div className="mt-3 flex flex-wrap gap-2">
-        <a className="inline-flex min-h-11 items-center rounded-lg border border-ink/55 px-3.5 hover:border-ink" href="/api/shelf/list.csv" download>
-          Save the shelf (CSV)
-        </a>
+        <FileLink href="/api/shelf/list.csv">Save the shelf (CSV)</FileLink>
         <FileButton label="The shelf from a CSV file" kind="plain" accept=".csv,text/csv" disabled={take.isPending} onFile={(file) => take.mutate({ file })}>
           {take.isPending ? 'Reading…' : 'Take a list in'}
         </FileButton>

@@ -4,6 +4,7 @@ import { asForm } from '@/api/once'
 import { dataOf } from '@/api/problem'
 import type { components } from '@/api/schema'
 import { FileButton } from '@/ui/file-button'
+import { FileLink } from '@/ui/file-link'
 import { Notice, Panel } from '@/ui/panel'
 import { Page } from '@/ui/sub-nav'
 import { ShopNav } from './shop-nav'
@@ -33,9 +34,11 @@ export function Archive() {
       <Panel title="Take it out" className="max-w-2xl">
         <p>Jobs with their tapes, photos and recordings, sheets, shelf, orders, figures, people, what was learnt. People can go on working meanwhile.</p>
         <p className="mt-2 text-quiet">Left out: passwords, sign-ins and secret addresses. To get a broken machine back, use the backup instead.</p>
-        <a className="mt-4 inline-flex min-h-12 items-center rounded-lg bg-ink px-4 font-semibold text-paper" href="/api/archive" download>
-          Save the whole shop
-        </a>
+        <div className="mt-4">
+          <FileLink kind="act" href="/api/archive">
+            Save the whole shop
+          </FileLink>
+        </div>
       </Panel>
       <Panel title="Take one in" className="max-w-2xl">
         <p>A shop’s file, or one closed job from another shop. What is not here is added. If something is here already and the file says otherwise, the file is refused and nothing is changed.</p>

@@ -5,6 +5,7 @@ import type { Job } from '@/api/types'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { TextField } from '@/ui/field'
+import { FileLink } from '@/ui/file-link'
 import { PrintLabels } from '@/ui/labels'
 import { useBench } from '../frame/bench-context'
 import type { SaveNotes } from '../frame/job-writes'
@@ -29,14 +30,14 @@ export function OwnerDialog({ counter, onClose }: Props) {
         </p>
         <p className="flex flex-wrap gap-2">
           <PrintLabels tags={[job.tag]}>Print its tag</PrintLabels>
-          <Paper href={`/api/jobs/${job.tag}/receipt.pdf`}>Receipt (PDF)</Paper>
-          <Paper href={`/api/jobs/${job.tag}/report.pdf`}>Report (PDF)</Paper>
-          <Paper href={`/api/jobs/${job.tag}/record`} isSaved>
-            Whole job as a file
-          </Paper>
-          <Paper href={`/api/jobs/${job.tag}/archive`} isSaved>
-            With photos and recordings (ZIP)
-          </Paper>
+          <FileLink href={`/api/jobs/${job.tag}/receipt.pdf`} isShown>
+            Receipt (PDF)
+          </FileLink>
+          <FileLink href={`/api/jobs/${job.tag}/report.pdf`} isShown>
+            Report (PDF)
+          </FileLink>
+          <FileLink href={`/api/jobs/${job.tag}/record`}>Whole job as a file</FileLink>
+          <FileLink href={`/api/jobs/${job.tag}/archive`}>With photos and recordings (ZIP)</FileLink>
         </p>
         <Told />
         <EarlierJobs tag={job.tag} />
@@ -50,16 +51,6 @@ export function OwnerDialog({ counter, onClose }: Props) {
         )}
       </div>
     </Dialog>
-  )
-}
-
-/** A paper or file of this job: shown in a tab of its own, or saved. */
-function Paper({ href, isSaved = false, children }: { href: string; isSaved?: boolean; children: ReactNode }) {
-  const how = isSaved ? { download: true } : { target: '_blank', rel: 'noreferrer' }
-  return (
-    <a className="inline-flex min-h-11 items-center rounded-lg border border-ink/55 px-3.5 hover:border-ink" href={href} {...how}>
-      {children}
-    </a>
   )
 }
 

@@ -3,6 +3,7 @@ import { useMay } from '@/api/session'
 import { dayOf } from '@/lib/dates'
 import { percent } from '@/lib/words'
 import { money } from '@/lib/money'
+import { FileLink } from '@/ui/file-link'
 import { Notice, Panel } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 import { Gate } from '../frame/gate'
@@ -34,9 +35,9 @@ export function HandBackMat() {
           )}
         </dl>
         <p className="mt-4">
-          <a href={`/api/jobs/${job.tag}/report.pdf`} target="_blank" rel="noreferrer" className="inline-flex min-h-11 items-center rounded-lg border border-ink px-4 font-semibold hover:bg-mat">
+          <FileLink href={`/api/jobs/${job.tag}/report.pdf`} isShown>
             Open the report for the owner (PDF)
-          </a>
+          </FileLink>
         </p>
       </Panel>
       {isRepaired && <Confirmed />}
