@@ -10,7 +10,7 @@ from typing import Any, Final
 from apps.exchange.tables import BY_MODEL, Table
 from django.core.exceptions import ValidationError
 from django.db import models
-from spindle.errors import CaseError
+from spindle.errors import CaseError, SpindleError
 from spindle.formats.place import Place, kind_of
 
 Name = tuple[Any, ...]
@@ -92,6 +92,11 @@ def read_row(table: Table, told: dict[str, Any], place: str, names: Names) -> mo
     made = table.model()
     for column in columns:
         setattr(made, column.attname, read_value(column, row.raw(column.name), row.at(column.name), names))
+    if table.check is not None:
+        try:
+            table.check(made)
+        except (SpindleError, LookupError, TypeError, ValueError, AttributeError) as error:
+            raise CaseError(place, f"what it holds cannot be read: {error}") from error
     return made
 
 

@@ -10,7 +10,9 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any, Final
 
+from apps.drives.consoles import document_of as console_document
 from apps.drives.models import Console, Layer, Saying, Sheet
+from apps.drives.selectors import document_of
 from apps.jobs.models import Custody, Job, Taking, TapeLine, Want
 from apps.people.models import User
 from apps.photos.models import Photo
@@ -20,6 +22,11 @@ from apps.shop.models import Meter, Shop
 from apps.sounds.models import Reference, Sound
 from apps.writing.models import Trace
 from django.db import models
+from spindle.formats.console_file import read_console
+from spindle.formats.sheet_file import read_sheet
+from spindle.job.sounds import read_heard
+from spindle.learning.layer import Layer as Learnt
+from spindle.words.health import FUNCTIONS
 
 
 @dataclass(frozen=True)
@@ -33,6 +40,7 @@ class Table:
     fields : what is said of a row, in this order; every field of the model but its number if empty
     leaves_out : fields that are not said: they are worked out anew, or nobody's business
     ours : fields in which a row that is here already may differ, and stays as it is here
+    check : reads what a row holds as JSON, and raises what that raises: one sheet that cannot be read would take its drive from every bench
     of_jobs : which of its rows go with some jobs alone; None if none do
     """
 
@@ -44,6 +52,7 @@ class Table:
     leaves_out: tuple[str, ...] = ()
     ours: tuple[str, ...] = ()
     of_jobs: Callable[[Sequence[Job]], models.QuerySet[Any]] | None = None
+    check: Callable[[Any], object] | None = None
 
     @property
     def columns(self) -> list[models.Field[Any, Any]]:
@@ -73,6 +82,34 @@ def _hashes(jobs: Sequence[Job], kind: str) -> set[str]:
     return set(TapeLine.objects.filter(job__in=jobs, kind=kind).values_list("body__hash", flat=True))
 
 
+def _themselves(jobs: Sequence[Job]) -> models.QuerySet[Job]:
+    return Job.objects.filter(pk__in=[job.pk for job in jobs])
+
+
+def _check_sheet(sheet: Sheet) -> None:
+    read_sheet(document_of(sheet))
+
+
+def _check_console(console: Console) -> None:
+    read_console(console_document(console))
+
+
+def _check_shop(shop: Shop) -> None:
+    shop.hours()
+    _ = shop.lacks, shop.sign
+
+
+def _check_functions(row: Part | Saying) -> None:
+    for function in (*row.works, *getattr(row, "fails", ())):
+        if function not in FUNCTIONS:
+            raise ValueError(f"there is no function {function!r}")
+
+
+def _check_words(told: object) -> None:
+    if not isinstance(told, dict) or not all(isinstance(word, str) for word in told.values()):
+        raise ValueError("expected an object of texts")
+
+
 _OF_A_JOB: Final = (
     "tag", "sheet", "owner_name", "owner_contact", "complaint", "condition", "limit_cents", "supply", "promised_on", "taken_in_at",
     "returns", "is_covered", "closed_at", "outcome", "guarantee_until",
@@ -80,27 +117,35 @@ _OF_A_JOB: Final = (
 _OF_A_PERSON: Final = ("first_name", "last_name", "role", "is_active")
 _VERSIONED: Final = ("is_current", "why", "by", "at")
 
-JOB: Final = Table("jobs", "jobs", Job, key=("tag",), fields=_OF_A_JOB, of_jobs=lambda jobs: Job.objects.filter(pk__in=[job.pk for job in jobs]))
+JOB: Final = Table(
+    "jobs",
+    "jobs",
+    Job,
+    key=("tag",),
+    fields=_OF_A_JOB,
+    of_jobs=lambda jobs: Job.objects.filter(pk__in=[job.pk for job in jobs]),
+    check=lambda x: _check_words(x.condition),
+)
 """A job's row holds its tape as ``lines``; whatever else is kept of it follows from that."""
 LINE: Final = Table("lines", "lines of a tape", TapeLine, fields=("number", "version", "kind", "at", "by", "body"))
 
 TABLES: Final = (
     Table("people", "people", User, key=("username",), fields=("username", *_OF_A_PERSON), ours=_OF_A_PERSON, of_jobs=_people_of),
-    Table("shop", "the shop’s figures", Shop, key=("name",), leaves_out=("version", "shelf_version", "cleared_on")),
+    Table("shop", "the shop’s figures", Shop, key=("name",), leaves_out=("version", "shelf_version", "cleared_on"), check=_check_shop),
     Table("meters", "meters", Meter, key=("name",)),
-    Table("sheets", "drive sheets", Sheet, key=("variant", "version"), ours=(*_VERSIONED, "is_retired"), of_jobs=_sheets_of),
-    Table("consoles", "sheets of consoles", Console, key=("maker", "console", "revision", "version"), ours=_VERSIONED),
-    Table("layers", "what was learnt", Layer, key=("number",), ours=("is_used", "ended_by", "ended_at")),
-    Table("sayings", "what fits where", Saying),
+    Table("sheets", "drive sheets", Sheet, key=("variant", "version"), ours=(*_VERSIONED, "is_retired"), of_jobs=_sheets_of, check=_check_sheet),
+    Table("consoles", "sheets of consoles", Console, key=("maker", "console", "revision", "version"), ours=_VERSIONED, check=_check_console),
+    Table("layers", "what was learnt", Layer, key=("number",), ours=("is_used", "ended_by", "ended_at"), check=lambda x: Learnt.read(x.body)),
+    Table("sayings", "what fits where", Saying, check=_check_functions),
     Table("suppliers", "suppliers", Supplier, key=("name",)),
     Table("kinds", "kinds of parts", Kind, key=("level", "code"), ours=("min_count",)),
     Table("orders", "orders", Order, key=("tag",)),
-    Table("donors", "donors", Donor, key=("tag",)),
-    Table("parts", "parts", Part, key=("tag",)),
+    Table("donors", "donors", Donor, key=("tag",), check=lambda x: _check_words(x.gone)),
+    Table("parts", "parts", Part, key=("tag",), check=_check_functions),
     Table("checks", "checks of parts", Check),
     Table("movements", "what happened on the shelf", Movement),
     Table("photos", "photos", Photo, key=("hash",), ours=("by", "at"), of_jobs=_photos_of),
-    Table("sounds", "recordings", Sound, key=("hash",), ours=("by", "at"), of_jobs=_sounds_of),
+    Table("sounds", "recordings", Sound, key=("hash",), ours=("by", "at"), of_jobs=_sounds_of, check=lambda x: read_heard(x.heard)),
     Table("references", "references of models", Reference),
     JOB,
     Table("takings", "pieces taken for jobs", Taking, key=("job", "line")),
