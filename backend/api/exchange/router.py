@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterator
 from tempfile import TemporaryFile
+from typing import IO
 
 from api.common import READS, WRITES, SignedIn, Tag, View
 from apps.exchange.sending import send_job, send_shop
@@ -10,7 +12,7 @@ from apps.exchange.taking import MAX_UPLOAD, take_upload
 from apps.jobs.selectors import job_row
 from apps.people.permissions import require
 from apps.shop.selectors import the_shop
-from django.http import FileResponse
+from django.http import StreamingHttpResponse
 from ninja import File, Router
 from ninja.files import UploadedFile
 from spindle.words.duty import Duty
@@ -36,22 +38,37 @@ class ArchiveTakenView(View):
 
 
 @router.get("/archive", response={200: None, **READS, 403: WRITES[403]}, operation_id="archive")
-def archive(request: SignedIn) -> FileResponse:
+def archive(request: SignedIn) -> StreamingHttpResponse:
     """Return everything that the shop has, as one archive; for managers."""
     require(request.user, Duty.SHOP)
-    out = TemporaryFile()  # noqa: SIM115  # the answer closes it once it is sent
-    send_shop(out)
-    out.seek(0)
-    return FileResponse(out, as_attachment=True, filename=f"shop-{the_shop().today().isoformat()}.zip", content_type="application/zip")
+    return _sent(send_shop, f"shop-{the_shop().today().isoformat()}.zip")
 
 
 @router.get("/jobs/{tag}/archive", response={200: None, **READS}, operation_id="job_archive")
-def job_archive(request: SignedIn, tag: Tag) -> FileResponse:
+def job_archive(request: SignedIn, tag: Tag) -> StreamingHttpResponse:
     """Return one job with its tape, photos, recordings and sheet, as an archive."""
-    row, out = job_row(tag), TemporaryFile()  # noqa: SIM115  # as above
-    send_job(out, row)
-    out.seek(0)
-    return FileResponse(out, as_attachment=True, filename=f"{row.tag}.zip", content_type="application/zip")
+    row = job_row(tag)
+    return _sent(lambda out: send_job(out, row), f"{row.tag}.zip")
+
+
+def _sent(send: Callable[[IO[bytes]], object], name: str) -> StreamingHttpResponse:
+    """Return an archive that is whole before its first byte goes out: what cannot be written is an error, and no half file."""
+    out = TemporaryFile()  # noqa: SIM115  # closed as its last block is sent
+    try:
+        send(out)
+    except BaseException:
+        out.close()
+        raise
+    answer = StreamingHttpResponse(_blocks(out), content_type="application/zip")
+    answer["Content-Length"], answer["Content-Disposition"] = out.tell(), f'attachment; filename="{name}"'
+    return answer
+
+
+def _blocks(out: IO[bytes]) -> Iterator[bytes]:
+    with out:
+        out.seek(0)
+        while block := out.read(1 << 16):
+            yield block
 
 
 @router.post("/archive", response={200: ArchiveTakenView, **WRITES}, operation_id="take_archive")
