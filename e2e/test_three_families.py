@@ -23,7 +23,7 @@ def test_a_belt_is_tried_and_a_tray_that_shuts_no_more_is_our_own_hands_first(be
     dialog.get_by_label("What was changed?").select_option(label="Replace the belt")
     dialog.get_by_label("Tag of the part that went in").fill("P-0002")
     dialog.get_by_text("New", exact=True).click()
-    dialog.get_by_text("No change", exact=True).click()
+    dialog.locator("label", has_text="No change").click()
     dialog.get_by_role("button", name="Log the trial").click()
     expect(page.get_by_role("list", name="Findings in time order")).to_contain_text("Tried: replace the belt")
     page.keyboard.press("f")
