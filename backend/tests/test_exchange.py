@@ -25,7 +25,7 @@ from jsonschema import Draft202012Validator
 from spindle.errors import CaseError
 from spindle.formats.archive import MANIFEST, ArchiveReader
 
-from .conftest import PROVE
+from .conftest import FRESH, PROVE
 
 LEFT_OUT = {
     "day_jobways", "day_sheetways", "day_weekplan", "day_calendaraddress", "jobs_presence", "jobs_outlook", "owner_page_ownerpage",
@@ -162,6 +162,10 @@ def test_figures_of_the_shop_come_into_an_empty_house_alone(shop):
         ("people", lambda r: r.update(role="king"), "people.jsonl, line 1/role", "is none of"),
         ("people", lambda r: r.update(username="ida"), "people.jsonl, line 3", "stands twice: ida"),
         ("jobs", lambda r: r.pop("lines"), "jobs.jsonl, line 1/lines", "expected a list"),
+        ("jobs", lambda r: r.update(tag="X-1"), "jobs.jsonl, line 1/tag", "no tag of ours"),
+        ("parts", lambda r: r.update(tag="P-1b"), "parts.jsonl, line 1/tag", "no tag of ours"),
+        ("jobs", lambda r: r["lines"][0].update(kind="drive", body={"sheet": 3}), "jobs.jsonl, line 1/lines/0/body/sheet", "as a list"),
+        ("jobs", lambda r: r["lines"][0].update(kind="drive", body={"sheet": ["no", 1]}), "jobs.jsonl, line 1/lines/0/body/sheet", "neither here"),
         ("jobs", lambda r: r["lines"].pop(0), "jobs.jsonl, line 1/lines/0", "expected line 1"),
         ("jobs", lambda r: r["lines"][0].update(body=[]), "jobs.jsonl, line 1/lines/0", "an object as its body"),
         ("jobs", lambda r: r["lines"][0].update(kind="wish"), "jobs.jsonl, line 1/lines", "nobody here knows"),
@@ -234,8 +238,9 @@ def test_a_picture_that_is_none_is_refused_and_no_file_stays(shop, elsewhere):
         for member in {i.filename for i in old.infolist()} - {MANIFEST}:
             new.writestr(member, old.read(member))
         new.writestr(MANIFEST, json.dumps(told))
-    with pytest.raises(Exception, match="no picture as it is kept here"):
+    with pytest.raises(CaseError, match="no picture as it is kept here") as caught:
         take(out)
+    assert caught.value.place == f"photos/{name}.jpg"
     assert not [f for f in elsewhere.glob("*/*/*") if f.is_file()]
 
 
@@ -248,6 +253,22 @@ def test_a_closed_job_goes_to_another_shop_with_its_sheet_and_its_people(db):
     assert list(TapeLine.objects.order_by("number").values_list("kind", "body")) == tape
     assert Job.objects.get().stage == "closed"
     assert set(Sheet.objects.values_list("variant", flat=True)) == {Job.objects.get().sheet.variant}
+
+
+def test_a_job_takes_every_sheet_along_that_its_tape_names(db, bram):
+    tag, others = FRESH, list(Sheet.objects.filter(facts__family="slot", is_current=True).exclude(job__tag=FRESH)[:2])
+    for other in others:
+        assert bram.ask(tag, "identify", sheet_id=other.pk).status_code == 200
+    named = {sheet for _, sheet in ArchiveReader(sent(tag)).rows("sheets") for sheet in [sheet["variant"]]}
+    assert named == {other.variant for other in others}
+
+
+def test_tags_go_on_after_an_archive_brought_lower_ones(shop, nia):
+    take(edited(shop, "jobs", lambda row: row.update(tag="K-0100")))
+    assert Job.objects.order_by("pk").last().tag == "K-0100"
+    notes = {"owner_name": "Odo", "owner_contact": "desk", "complaint": "", "supply": "", "limit_cents": 0, "promised_on": None, "condition": {}}
+    taken = [nia.post("/jobs", key=f"intake-000{n}", sheet_id=Sheet.objects.first().pk, **notes).json()["tag"] for n in (1, 2)]
+    assert taken == ["K-0115", "K-0116"]
 
 
 def test_an_open_job_does_not_go_alone(db):

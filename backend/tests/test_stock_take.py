@@ -89,6 +89,17 @@ def test_a_list_puts_counts_drawers_and_prices_right_once(bram):
     assert Movement.objects.filter(tag="P-0012", text__startswith="counted: 7 here").count() == 1
 
 
+def test_a_list_that_was_saved_before_somebody_took_a_part_does_not_put_it_back(bram):
+    untouched, touched = table(bram), with_row(bram, "P-0012", count="7")
+    correct(bram, "P-0012", count=3, place="B7")
+    assert listed(bram, untouched).json()["put_right"] == 0
+    answer = listed(bram, touched)
+    assert (answer.status_code, answer.json()["params"]["place"].split(", ")[1]) == (422, "saved")
+    assert "count 3, place B7. Save the list anew" in answer.json()["title"]
+    part = Part.objects.get(tag="P-0012")
+    assert (part.count, part.place) == (3, "B7")
+
+
 def test_a_row_without_a_tag_comes_onto_the_shelf(bram):
     answer = listed(bram, "level,code,count,health,place,piece\r\nswitch,LV-9,12,new,Drawer 2,0.40\r\n").json()
     part = Part.objects.select_related("kind").latest("pk")
@@ -105,6 +116,7 @@ def test_a_row_without_a_tag_comes_onto_the_shelf(bram):
         ("level,code,count,health\r\nswitch,A,1,new\r\nswitch,=B,1,new\r\n", "line 3, code"),
         ("tag,level,code,count,health\r\n,switch,A,1,new\r\nP-9999,switch,B,1,new\r\n", "row 3, tag"),
         ("tag,level,code,count,health\r\n,switch,A,1,new\r\nP-0012,switch,other,1,new\r\n", "row 3, level"),
+        ("tag,level,code,count,health,lot\r\nP-0004,switch,VK-1,1,new,a\r\nP-0004,switch,VK-1,2,new,b\r\n", "row 2, tag"),
         ("level,code\r\nswitch,A\r\n", "line 1"),
         ("", "line 1"),
     ],

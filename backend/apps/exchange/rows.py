@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 from collections.abc import Iterator
 from datetime import UTC, date, datetime
 from typing import Any, Final
@@ -92,6 +93,8 @@ def read_row(table: Table, told: dict[str, Any], place: str, names: Names) -> mo
     made = table.model()
     for column in columns:
         setattr(made, column.attname, read_value(column, row.raw(column.name), row.at(column.name), names))
+    if table.tags and not re.fullmatch(table.tags, str(told["tag"])):
+        raise CaseError(row.at("tag"), f"{told['tag']!r} is no tag of ours")
     if table.check is not None:
         try:
             table.check(made)

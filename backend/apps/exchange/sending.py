@@ -7,8 +7,9 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from typing import IO, Any, Final
 
+from apps.drives.models import Sheet
 from apps.exchange.rows import Names, written
-from apps.exchange.tables import FILES, JOB, LINE, TABLES, Table
+from apps.exchange.tables import FILES, JOB, LINE, NAMES_A_SHEET, TABLES, Table
 from apps.jobs.models import Job, TapeLine
 from apps.photos.selectors import files as photos
 from apps.sounds.selectors import files as sounds
@@ -64,8 +65,9 @@ def tape_of(tag: str, names: Names) -> list[dict[str, Any]]:
     """Return the tape of a job as it goes out: a sheet is named by variant and version, for its number is only ours."""
     found = []
     for line in written(LINE, names, TapeLine.objects.filter(job__tag=tag).order_by("number")):
-        number = line["body"].get("sheet") if line["kind"] == "drive" else None
-        found.append(line if number is None else {**line, "body": {**line["body"], "sheet": list(names.name(Job.sheet.field.related_model, number))}})
+        if line["kind"] == NAMES_A_SHEET:
+            line["body"] = {**line["body"], "sheet": list(names.name(Sheet, line["body"]["sheet"]))}
+        found.append(line)
     return found
 
 

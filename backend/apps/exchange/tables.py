@@ -41,6 +41,7 @@ class Table:
     leaves_out : fields that are not said: they are worked out anew, or nobody's business
     ours : fields in which a row that is here already may differ, and stays as it is here
     check : reads what a row holds as JSON, and raises what that raises: one sheet that cannot be read would take its drive from every bench
+    tags : what its tags look like here, as a regular expression: the next one is counted from them
     of_jobs : which of its rows go with some jobs alone; None if none do
     """
 
@@ -53,6 +54,7 @@ class Table:
     ours: tuple[str, ...] = ()
     of_jobs: Callable[[Sequence[Job]], models.QuerySet[Any]] | None = None
     check: Callable[[Any], object] | None = None
+    tags: str = ""
 
     @property
     def columns(self) -> list[models.Field[Any, Any]]:
@@ -61,13 +63,18 @@ class Table:
         return [known[name] for name in self.fields] if self.fields else [f for n, f in known.items() if n != "id" and n not in self.leaves_out]
 
 
+NAMES_A_SHEET: Final = "drive"
+"""The kind of line whose body names a sheet, by its number here."""
+
+
 def _people_of(jobs: Sequence[Job]) -> models.QuerySet[User]:
     at_work = [TapeLine.objects.filter(job__in=jobs), _photos_of(jobs), _sounds_of(jobs), _sheets_of(jobs)]
     return User.objects.filter(pk__in={by for rows in at_work for by in rows.values_list("by_id", flat=True)})
 
 
 def _sheets_of(jobs: Sequence[Job]) -> models.QuerySet[Sheet]:
-    return Sheet.objects.filter(pk__in=[job.sheet_id for job in jobs])
+    named = TapeLine.objects.filter(job__in=jobs, kind=NAMES_A_SHEET).values_list("body__sheet", flat=True)
+    return Sheet.objects.filter(pk__in={*(job.sheet_id for job in jobs), *named})
 
 
 def _photos_of(jobs: Sequence[Job]) -> models.QuerySet[Photo]:
@@ -117,15 +124,7 @@ _OF_A_JOB: Final = (
 _OF_A_PERSON: Final = ("first_name", "last_name", "role", "is_active")
 _VERSIONED: Final = ("is_current", "why", "by", "at")
 
-JOB: Final = Table(
-    "jobs",
-    "jobs",
-    Job,
-    key=("tag",),
-    fields=_OF_A_JOB,
-    of_jobs=lambda jobs: Job.objects.filter(pk__in=[job.pk for job in jobs]),
-    check=lambda x: _check_words(x.condition),
-)
+JOB: Final = Table("jobs", "jobs", Job, key=("tag",), fields=_OF_A_JOB, of_jobs=_themselves, tags=r"K-\d{4,9}", check=lambda x: _check_words(x.condition))
 """A job's row holds its tape as ``lines``; whatever else is kept of it follows from that."""
 LINE: Final = Table("lines", "lines of a tape", TapeLine, fields=("number", "version", "kind", "at", "by", "body"))
 
@@ -139,9 +138,9 @@ TABLES: Final = (
     Table("sayings", "what fits where", Saying, check=_check_functions),
     Table("suppliers", "suppliers", Supplier, key=("name",)),
     Table("kinds", "kinds of parts", Kind, key=("level", "code"), ours=("min_count",)),
-    Table("orders", "orders", Order, key=("tag",)),
-    Table("donors", "donors", Donor, key=("tag",), check=lambda x: _check_words(x.gone)),
-    Table("parts", "parts", Part, key=("tag",), check=_check_functions),
+    Table("orders", "orders", Order, key=("tag",), tags=r"O-\d{4,9}"),
+    Table("donors", "donors", Donor, key=("tag",), tags=r"D-\d{4,9}", check=lambda x: _check_words(x.gone)),
+    Table("parts", "parts", Part, key=("tag",), tags=r"P-\d{4,9}|K-\d{4,9}-[A-Z]{1,2}", check=_check_functions),
     Table("checks", "checks of parts", Check),
     Table("movements", "what happened on the shelf", Movement),
     Table("photos", "photos", Photo, key=("hash",), ours=("by", "at"), of_jobs=_photos_of),

@@ -5,15 +5,15 @@ from __future__ import annotations
 import hashlib
 import json
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from io import BytesIO
 from itertools import islice
 from typing import Any, Final
 
-from apps.exchange.rows import Name, Names, name_of, read_row, shown, written
+from apps.exchange.rows import Name, Names, name_of, read_row, read_value, shown, written
 from apps.exchange.sending import KEPT_IN, tape_of
-from apps.exchange.tables import FILES, JOB, LINE, TABLES, Table
+from apps.exchange.tables import FILES, JOB, LINE, NAMES_A_SHEET, TABLES, Table
 from apps.jobs.models import Job, TapeLine
 from apps.jobs.selectors import economy_of, value_of, whole_jobs
 from apps.jobs.services.writing import keep
@@ -40,6 +40,8 @@ MAX_UPLOAD: Final = 12_000_000
 MAX_UNPACKED: Final = 200_000_000
 MAX_ROWS: Final = 3_000
 """From a screen: while it is taken in nobody else writes, and a few hundred jobs take some seconds."""
+_CHECKS: Final[Mapping[str, Callable[[bytes], object]]] = {"photos": check_kept, "sounds": read_wav}
+_SHEET: Final = Job._meta.get_field("sheet")
 _LOCKS: Final = ("counter", "shelf", "shop", "staff", "layer", "meters")
 
 
@@ -68,7 +70,7 @@ def take_in(reader: ArchiveReader) -> Taken:
     CaseError
         If a row cannot be read, contradicts one that is here, or a tape cannot be folded; says where.
     """
-    new_files: list[tuple[str, str]] = []
+    new_files: list[tuple[Table, str]] = []
     try:
         with transaction.atomic():
             for name in _LOCKS:
@@ -76,7 +78,8 @@ def take_in(reader: ArchiveReader) -> Taken:
             return _Taking(reader, new_files).run()
     except BaseException:
         for table, known in new_files:
-            KEPT_IN[table]().drop(known)
+            if not table.model._default_manager.filter(hash=known).exists():  # somebody may have sent the same meanwhile
+                KEPT_IN[table.name]().drop(known)
         raise
 
 
@@ -100,7 +103,7 @@ def take_upload(user: User, raw: bytes) -> Taken:
 
 
 class _Taking:
-    def __init__(self, reader: ArchiveReader, new_files: list[tuple[str, str]]) -> None:
+    def __init__(self, reader: ArchiveReader, new_files: list[tuple[Table, str]]) -> None:
         self._reader, self._new_files = reader, new_files
         self._names, self._taken = Names(), Taken()
         self._is_empty = not Job.objects.exists() and not Part.objects.exists()
@@ -115,8 +118,9 @@ class _Taking:
                 known = None if table.key else self._digests(table)
                 for batch in _batches(self._reader.rows(table.name)):
                     self._take(table, batch, known)
-        for name in FILES:
-            self._take_files(name)
+        for table in TABLES:
+            if table.name in FILES:
+                self._take_files(table)
         return self._taken
 
     def _take_shop(self, table: Table) -> None:
@@ -187,8 +191,8 @@ class _Taking:
             assert isinstance(line, TapeLine)  # of the table
             if line.number != n or not isinstance(line.body, dict):
                 raise CaseError(at, f"expected line {n} of the tape with an object as its body, got number {line.number}")
-            if line.kind == "drive" and isinstance(line.body.get("sheet"), list):
-                line.body = {**line.body, "sheet": self._names.number(Job.sheet.field.related_model, tuple(line.body["sheet"])) or 0}
+            if line.kind == NAMES_A_SHEET:
+                line.body = {**line.body, "sheet": read_value(_SHEET, line.body.get("sheet"), f"{at}/body/sheet", self._names)}
             line.job = job  # type: ignore[assignment]  # of the table, too
             made.append((at, line))
         _create(made)
@@ -205,22 +209,25 @@ class _Taking:
             raise CaseError(place, f"{row.tag} is not closed: an open job holds pieces of its own shop, and comes with that shop alone")
         keep(row, state, shop)
 
-    def _take_files(self, name: str) -> None:
-        kept = KEPT_IN[name]()
-        for place, told in self._reader.rows(name):
-            member = f"{name}/{told['hash']}{FILES[name]}"
-            if not self._reader.has(member):
-                if not kept.path(told["hash"]).exists():
-                    self._taken.missing.append(member)
+    def _take_files(self, table: Table) -> None:
+        kept = KEPT_IN[table.name]()
+        for place, told in self._reader.rows(table.name):
+            known = told["hash"]
+            member = f"{table.name}/{known}{FILES[table.name]}"
+            if kept.path(known).exists():
                 continue
-            if kept.path(told["hash"]).exists():
+            if not self._reader.has(member):
+                self._taken.missing.append(member)
                 continue
             content = self._reader.file(member)
-            if hashlib.sha256(content).hexdigest() != told["hash"]:
+            if hashlib.sha256(content).hexdigest() != known:
                 raise CaseError(place, f"{member} is not what its name says")
-            check_kept(content, member) if name == "photos" else read_wav(content)
-            self._new_files.append((name, told["hash"]))
-            kept.put(told["hash"], content)
+            try:
+                _CHECKS[table.name](content)
+            except SpindleError as error:
+                raise CaseError(member, error.message) from error
+            self._new_files.append((table, known))
+            kept.put(known, content)
 
     def _digests(self, table: Table) -> set[bytes]:
         return {_digest(row) for row in written(table, self._names)}

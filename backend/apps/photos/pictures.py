@@ -54,25 +54,25 @@ def remade(raw: bytes) -> Picture:
     """
     if len(raw) > MAX_BYTES:
         raise InvalidError("file", f"The picture has more than {MAX_BYTES // 1_000_000} MB. Take it with fewer, or make it smaller first.")
-    with _carefully("file", "This is no picture that can be read. JPEG, PNG, WebP and HEIC can; try to save it anew, or take another."):
+    with _carefully("This is no picture that can be read. JPEG, PNG, WebP and HEIC can; try to save it anew, or take another."):
         return _remade(raw)
 
 
-def check_kept(raw: bytes, place: str) -> None:
+def check_kept(raw: bytes) -> None:
     """Refuse what is no picture as it is kept here: a JPEG of our size, with nothing beside it.
 
     Raises
     ------
     InvalidError
     """
-    with _carefully(place, "This is no picture as it is kept here."), Image.open(BytesIO(raw), formats=("JPEG",)) as found:
+    with _carefully("This is no picture as it is kept here."), Image.open(BytesIO(raw), formats=("JPEG",)) as found:
         if max(found.size) > LONGEST_SIDE or found.getexif():
-            raise InvalidError(place, "This picture was not made anew here: it is larger than ours, or tells more than a picture.")
+            raise InvalidError("file", "This picture was not made anew here: it is larger than ours, or tells more than a picture.")
         found.load()
 
 
 @contextmanager
-def _carefully(place: str, says: str) -> Iterator[None]:
+def _carefully(says: str) -> Iterator[None]:
     ImageFile.LOAD_TRUNCATED_IMAGES = False  # what makes our papers turns it on for everybody: half a picture would be kept
     try:
         with warnings.catch_warnings():
@@ -81,7 +81,7 @@ def _carefully(place: str, says: str) -> Iterator[None]:
     except InvalidError:
         raise
     except Exception as error:  # whatever a hostile file makes a decoder raise, it is no picture that can be kept
-        raise InvalidError(place, says) from error
+        raise InvalidError("file", says) from error
 
 
 def _remade(raw: bytes) -> Picture:

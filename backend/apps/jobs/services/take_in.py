@@ -10,6 +10,7 @@ from apps.drives.selectors import sheet
 from apps.jobs.models import Job
 from apps.jobs.selectors import economy_of, job_row, start_of
 from apps.jobs.services.writing import append, keep
+from apps.shelf.services.pieces import next_tag
 from apps.shop.selectors import the_shop
 from apps.writing.once import Command, lock, once
 from spindle.errors import InvalidError
@@ -61,7 +62,7 @@ def take_in(command: Command, intake: Intake) -> Job:
         lock("counter")
         notes = {k: v for k, v in asdict(intake).items() if k not in ("sheet_id", "returns", "is_same_fault", "looks")}
         covered = before is not None and intake.is_same_fault and before.guarantee_until is not None and the_shop().today() <= before.guarantee_until
-        row = Job.objects.create(tag=_next_tag(), sheet=drive, taken_in_at=write.at, returns=before, is_covered=covered, **notes)
+        row = Job.objects.create(tag=next_tag(Job, "K", begins=100), sheet=drive, taken_in_at=write.at, returns=before, is_covered=covered, **notes)
         new = fold(start_of(row), ())
         job = after(new, opening(new, intake.looks), at=write.at, by=command.user.shown_name)
         append(row, new, job, command.user)
@@ -79,8 +80,3 @@ def _returns(intake: Intake) -> Job | None:
     if before.is_void:
         raise InvalidError("returns", f"{before.tag} was taken in by mistake: nothing comes back from it. Let it stand again, or take the unit in anew.")
     return before
-
-
-def _next_tag() -> str:
-    last = Job.objects.order_by("-pk").values_list("tag", flat=True).first()
-    return f"K-{(int(last.split('-')[1]) if last else 100) + 1:04d}"

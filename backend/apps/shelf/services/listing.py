@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Final
@@ -13,10 +14,11 @@ from apps.shelf.selectors import stock
 from apps.shelf.services.pieces import shelf_write
 from apps.shelf.services.stock import Arrival, Correction, arrived, put_right
 from apps.writing.once import Command, Once
+from spindle.drives.tables import Row
 from spindle.errors import CaseError, InvalidError, SheetError
 from spindle.formats.sheet_file import decode
 from spindle.formats.table_rows import harmless, read_csv, write_csv
-from spindle.stock.shelf_list import FIXED, LISTED, MOST_ROWS, ORDERS, SHELF
+from spindle.stock.shelf_list import MOST_ROWS, ORDERS, SHELF, mark_of, put_right_by
 
 MOST_BYTES: Final = 4_000_000
 """A list of as many rows as are taken, with room."""
@@ -49,7 +51,8 @@ def take_list(command: Command, read: Callable[[int], bytes]) -> Listed:
     ------
     NotAllowedError, KeyReusedError
     InvalidError
-        At the first row that cannot be read, names no part of the stock, or says that a part is another; with its place. Nothing is changed then.
+        At the first row that cannot be read, names no part of the stock, makes another part of it, or was touched on both sides;
+        with its place. Nothing is changed then.
     """
     raw = read(MOST_BYTES + 1)
     with shelf_write(command, "list", {"sha256": hashlib.sha256(raw).hexdigest()}) as write:
@@ -64,53 +67,55 @@ def take_list(command: Command, read: Callable[[int], bytes]) -> Listed:
     return found
 
 
-def _taken(rows: tuple[Any, ...], user: User, write: Once) -> Listed:
-    tags = [str(row["tag"]).upper() for row in rows if row["tag"]]
+def _taken(rows: tuple[Row, ...], user: User, write: Once) -> Listed:
+    tags = Counter(_tag(row) for row in rows if row["tag"])
     here = {part.tag: part for part in stock().select_related("kind").filter(tag__in=tags)}
-    new = put = 0
+    came: Counter[str] = Counter()
     for n, row in enumerate(rows, 2):
-        place = f"row {n}"
-        if not row["tag"]:
-            _arrive(row, place, user, write)
-            new += 1
-            continue
-        part = here.get(str(row["tag"]).upper())
-        if part is None:
-            raise InvalidError(f"{place}, tag", f"There is no part {row['tag']} in the stock. Leave the tag empty for one that is new.")
-        told = _told(row, _row(part), place)
-        if told is not None:
-            put_right(part, told, user, write.at)
-            put += 1
-    return Listed(new, put, len(rows) - new - put)
+        try:
+            came[_take(row, tags, here, user, write)] += 1
+        except InvalidError as error:
+            raise InvalidError(f"row {n}, {error.params['place']}", error.message) from error
+    return Listed(came["new"], came["put right"], came["same"])
 
 
-def _arrive(row: Any, place: str, user: User, write: Once) -> None:
-    plain: dict[str, Any] = {name: row[name] or "" for name in ("name", "lot", "place")}
-    cents = round((row["piece"] or 0) * 100)
-    one = Arrival(row["level"], row["code"], count=row["count"], pack_cents=cents, health=row["health"], is_complete=row["complete"], **plain)
-    try:
-        arrived(one, user, write.at)
-    except InvalidError as error:
-        raise InvalidError(f"{place}, {error.params['place']}", error.message) from error
-
-
-def _told(row: Any, known: dict[str, object], place: str) -> Correction | None:
-    """Return what a row puts right of a part; None if it says what stands there."""
-    for name in FIXED:
-        if row[name] != known[name]:
-            says = f"{row['tag']} is {known[name]!r} here, and a list does not make it {row[name]!r}: what is known of a part comes from its checks."
-            raise InvalidError(f"{place}, {name}", says)
-    differs = {name: row[name] for name in LISTED if row[name] is not None and row[name] != known[name]}
+def _take(row: Row, tags: Counter[str], here: dict[str, Part], user: User, write: Once) -> str:
+    """Take one row in, and return what came of it: new, put right, same."""
+    if not row["tag"]:
+        arrived(_arrival(row), user, write.at)
+        return "new"
+    if tags[_tag(row)] > 1:
+        raise InvalidError("tag", f"{row['tag']} stands twice in this list.")
+    part = here.get(_tag(row))
+    if part is None:
+        raise InvalidError("tag", f"There is no part {row['tag']} in the stock. Leave the tag empty for one that is new.")
+    differs = put_right_by(row, _row(part))
     if not differs:
-        return None
-    cents = round(differs.pop("piece") * 100) if "piece" in differs else None
-    return Correction(**differs, piece_cents=cents)
+        return "same"
+    cents = _cents(differs.pop("piece")) if "piece" in differs else None
+    put_right(part, Correction(**differs, piece_cents=cents), user, write.at)
+    return "put right"
+
+
+def _tag(row: Row) -> str:
+    return str(row["tag"]).upper()
+
+
+def _arrival(row: Row) -> Arrival:
+    told: dict[str, Any] = {name: row[name] or "" for name in ("name", "lot", "place")}
+    told |= {name: row[name] for name in ("level", "code", "count", "health")}
+    return Arrival(**told, pack_cents=_cents(float(str(row["piece"] or 0))), is_complete=bool(row["complete"]))
+
+
+def _cents(price: float) -> int:
+    return round(price * 100)
 
 
 def _row(part: Part) -> dict[str, object]:
     text = {"code": part.kind.code, "name": part.kind.name, "lot": part.lot or None, "place": part.place or None}
     known = {"tag": part.tag, "level": part.kind.level, "count": part.count, "health": part.health, "complete": part.is_complete}
-    return {**known, **{name: harmless(value) for name, value in text.items()}, "piece": part.piece_cents / 100}
+    row = {**known, **{name: harmless(value) for name, value in text.items()}, "piece": part.piece_cents / 100}
+    return {**row, "saved": mark_of(row)}
 
 
 def _order(order: Order) -> dict[str, object]:

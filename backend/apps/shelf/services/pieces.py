@@ -8,8 +8,10 @@ from datetime import datetime
 from typing import Any
 
 from apps.people.models import User
-from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part
+from apps.shelf.models import Check, Donor, Kind, Movement, Part
 from apps.writing.once import Command, Once, lock, once
+from django.db import models
+from django.db.models.functions import Length
 from spindle.drives.levels import LEVELS
 from spindle.errors import InvalidError, NotFoundError
 from spindle.stock.conditions import condition
@@ -67,10 +69,19 @@ def new_own_part(tag: str, kind: Kind, place: str, at: datetime) -> Part:
     return Part.objects.create(tag=tag, kind=kind, count=0, health=Health.UNKNOWN.value, is_complete=True, place=place, is_owned=True, at=at)
 
 
-def next_tag(model: type[Donor | Order | Part], prefix: str) -> str:
-    """Return the next free tag; the caller holds the shelf."""
-    last = model.objects.filter(tag__startswith=f"{prefix}-").order_by("-pk").values_list("tag", flat=True).first()
-    return f"{prefix}-{(int(last.split('-')[1]) if last else 0) + 1:04d}"
+def next_tag(model: type[models.Model], prefix: str, *, begins: int = 0) -> str:
+    """Return the next free tag; the caller holds whatever gives such tags.
+
+    One more than the last; where that is taken, for an archive brought tags of its own, one more than the greatest.
+    """
+    own = model._default_manager.filter(tag__startswith=f"{prefix}-").values_list("tag", flat=True)
+    tag = _after(own.order_by("-pk").first() or f"{prefix}-{begins}")
+    return tag if not own.filter(tag=tag).exists() else _after(own.order_by(Length("tag").desc(), "-tag").first() or tag)
+
+
+def _after(tag: str) -> str:
+    prefix, number = tag.split("-")
+    return f"{prefix}-{int(number) + 1:04d}"
 
 
 def held(tag: str) -> Part:

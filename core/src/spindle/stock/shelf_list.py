@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Final
+import hashlib
+import json
+from typing import Any, Final
 
 from spindle.drives.levels import LEVELS
-from spindle.drives.tables import Column, Table
+from spindle.drives.tables import Column, Row, Table
+from spindle.errors import InvalidError
 from spindle.words.health import Health
 
 MOST_ROWS: Final = 20_000
@@ -24,6 +27,7 @@ SHELF: Final = Table(
         Column("lot", "Lot", "text", optional=True),
         Column("place", "Where", "text", optional=True),
         Column("piece", "A piece costs", "number", high=100_000, optional=True),
+        Column("saved", "As it was saved", "text", optional=True),
     ),
     ("tag", "level", "code", "health", "complete", "lot", "place", "piece"),
 )
@@ -49,3 +53,37 @@ FIXED: Final = ("level", "code", "health", "complete")
 """What a list does not change of a part that is here: what it is, and how it is known (that follows from checks)."""
 LISTED: Final = ("count", "lot", "place", "piece")
 """What a list may put right."""
+
+
+def mark_of(row: Row) -> str:
+    """Return a short mark of what a list may put right in a row: by it is seen, as the list comes back, who has changed what.
+
+    Letters stand around it, so that no spreadsheet takes it for a number.
+    """
+    told = json.dumps([row[name] for name in LISTED])
+    return f"m{hashlib.sha256(told.encode()).hexdigest()[:8]}x"
+
+
+def put_right_by(row: Row, here: Row) -> dict[str, Any]:
+    """Return what a row of a list puts right of the part that it names; nothing where nobody touched it, whatever happened to the part meanwhile.
+
+    Parameters
+    ----------
+    row, here : the row as it comes back, and as it would be saved now
+
+    Raises
+    ------
+    InvalidError
+        If it would make another part of it, or was touched in the list and on the shelf since the list was saved.
+    """
+    for name in FIXED:
+        if row[name] != here[name]:
+            says = f"{row['tag']} is {here[name]!r} here, and a list does not make it {row[name]!r}: what is known of a part comes from its checks."
+            raise InvalidError(name, says)
+    differs = {name: row[name] for name in LISTED if row[name] is not None and row[name] != here[name]}
+    if not differs or row["saved"] == mark_of(row):
+        return {}
+    if row["saved"] is not None and row["saved"] != mark_of(here):
+        now = ", ".join(f"{name} {here[name]}" for name in differs)
+        raise InvalidError("saved", f"{row['tag']} was changed here after this list was saved: {now}. Save the list anew, and put it right there.")
+    return differs
