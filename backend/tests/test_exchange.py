@@ -10,22 +10,18 @@ from pathlib import Path
 import pytest
 from apps.demo.services import wipe
 from apps.drives.models import Sheet
-from apps.exchange import taking
-from apps.exchange.sending import send_job, send_shop
+from apps.exchange.sending import send_shop
 from apps.exchange.tables import TABLES
-from apps.exchange.taking import take_in
-from apps.jobs.models import Job, TapeLine
+from apps.jobs.models import Job
 from apps.people.models import User
 from apps.shop.models import Shop
 from django.apps import apps
 from django.conf import settings
-from django.core.files.uploadedfile import SimpleUploadedFile
-from django.core.management import CommandError, call_command
 from jsonschema import Draft202012Validator
 from spindle.errors import CaseError
 from spindle.formats.archive import MANIFEST, ArchiveReader
 
-from .conftest import FRESH, PROVE
+from .archives import edited, members, sent, take
 
 LEFT_OUT = {
     "day_jobways", "day_sheetways", "day_weekplan", "day_calendaraddress", "jobs_presence", "jobs_outlook", "owner_page_ownerpage",
@@ -33,38 +29,6 @@ LEFT_OUT = {
 }  # fmt: skip
 """Secrets, sessions, and what is worked out anew; a tape stands in its job."""
 CLOSED = "K-0101"
-
-
-def sent(job=None):
-    out = io.BytesIO()
-    send_shop(out) if job is None else send_job(out, Job.objects.get(tag=job))
-    return out
-
-
-def members(archive):
-    with zipfile.ZipFile(archive) as found:
-        return {name: found.read(name) for name in found.namelist() if name != MANIFEST}
-
-
-def take(archive):
-    return take_in(ArchiveReader(archive))
-
-
-def edited(archive, table, edit):
-    """The same archive with the first row of a table edited, vouched for by its manifest."""
-    with zipfile.ZipFile(archive) as old:
-        found = {name: old.read(name) for name in old.namelist()}
-    first, *rest = found[f"{table}.jsonl"].splitlines()
-    row = json.loads(first)
-    edit(row)
-    found[f"{table}.jsonl"] = b"\n".join([json.dumps(row).encode(), *rest]) + b"\n"
-    told = json.loads(found[MANIFEST])
-    told["members"][f"{table}.jsonl"] |= {"sha256": hashlib.sha256(found[f"{table}.jsonl"]).hexdigest(), "size": len(found[f"{table}.jsonl"])}
-    found[MANIFEST] = json.dumps(told).encode()
-    with zipfile.ZipFile(out := io.BytesIO(), "w") as new:
-        for name, content in found.items():
-            new.writestr(name, content)
-    return out
 
 
 def kept_of_jobs():
@@ -219,13 +183,6 @@ def test_a_newer_version_of_a_sheet_comes_in_beside_the_one_in_use(shop):
     assert list(Sheet.objects.filter(variant=now.variant, is_current=True)) == [now]
 
 
-def test_a_screen_takes_no_archive_that_others_would_wait_for(ida, shop, monkeypatch):
-    monkeypatch.setattr(taking, "MAX_ROWS", 20)
-    answer = ida.client.post("/api/archive", {"file": SimpleUploadedFile("shop.zip", shop.getvalue())})
-    assert answer.status_code == 422
-    assert "use ./spindle import" in answer.json()["title"]
-
-
 def test_a_picture_that_is_none_is_refused_and_no_file_stays(shop, elsewhere):
     content = b"<script>alert(1)</script>"
     name = hashlib.sha256(content).hexdigest()
@@ -244,41 +201,6 @@ def test_a_picture_that_is_none_is_refused_and_no_file_stays(shop, elsewhere):
     assert not [f for f in elsewhere.glob("*/*/*") if f.is_file()]
 
 
-def test_a_closed_job_goes_to_another_shop_with_its_sheet_and_its_people(db):
-    raw = sent(CLOSED)
-    tape = list(TapeLine.objects.filter(job__tag=CLOSED).order_by("number").values_list("kind", "body"))
-    wipe()
-    taken = take(raw)
-    assert taken.added["jobs"] == 1
-    assert list(TapeLine.objects.order_by("number").values_list("kind", "body")) == tape
-    assert Job.objects.get().stage == "closed"
-    assert set(Sheet.objects.values_list("variant", flat=True)) == {Job.objects.get().sheet.variant}
-
-
-def test_a_job_takes_every_sheet_along_that_its_tape_names(db, bram):
-    tag, others = FRESH, list(Sheet.objects.filter(facts__family="slot", is_current=True).exclude(job__tag=FRESH)[:2])
-    for other in others:
-        assert bram.ask(tag, "identify", sheet_id=other.pk).status_code == 200
-    named = {sheet for _, sheet in ArchiveReader(sent(tag)).rows("sheets") for sheet in [sheet["variant"]]}
-    assert named == {other.variant for other in others}
-
-
-def test_tags_go_on_after_an_archive_brought_lower_ones(shop, nia):
-    take(edited(shop, "jobs", lambda row: row.update(tag="K-0100")))
-    assert Job.objects.order_by("pk").last().tag == "K-0100"
-    notes = {"owner_name": "Odo", "owner_contact": "desk", "complaint": "", "supply": "", "limit_cents": 0, "promised_on": None, "condition": {}}
-    taken = [nia.post("/jobs", key=f"intake-000{n}", sheet_id=Sheet.objects.first().pk, **notes).json()["tag"] for n in (1, 2)]
-    assert taken == ["K-0115", "K-0116"]
-
-
-def test_an_open_job_does_not_go_alone(db):
-    raw = sent(PROVE)
-    wipe()
-    with pytest.raises(CaseError, match="is not closed"):
-        take(raw)
-    assert not Job.objects.exists()
-
-
 def test_a_file_that_is_gone_is_said_on_both_sides(shop, elsewhere):
     for folder in ("PHOTOS", "SOUNDS"):
         shutil.rmtree(Path(getattr(settings, folder)), ignore_errors=True)
@@ -287,34 +209,3 @@ def test_a_file_that_is_gone_is_said_on_both_sides(shop, elsewhere):
     gone = send_shop(out := io.BytesIO()).missing
     assert [name.split("/")[0] for name in gone] == ["photos"] * len(gone) != []
     assert take(out).missing == list(gone)
-
-
-@pytest.mark.parametrize(("who", "status"), [("ida", 200), ("bram", 403), ("nia", 403)])
-def test_a_manager_alone_takes_a_shop_out_and_in(request, shop, who, status):
-    browser = request.getfixturevalue(who)
-    for path, allowed in {"/archive": status, f"/jobs/{CLOSED}/archive": 200}.items():
-        answer = browser.get(path)
-        assert answer.status_code == allowed
-        assert allowed != 200 or b"".join(answer.streaming_content)[:2] == b"PK"
-    file = SimpleUploadedFile("shop.zip", shop.getvalue())
-    assert browser.client.post("/api/archive", {"file": file}).status_code == status
-
-
-def test_a_bad_upload_says_where(ida):
-    answer = ida.client.post("/api/archive", {"file": SimpleUploadedFile("shop.zip", b"no zip")})
-    assert answer.status_code == 422
-    assert answer.json()["params"]["place"] == "archive"
-
-
-def test_the_commands_write_over_nothing_and_say_what_is_wrong(db, tmp_path):
-    file = tmp_path / "shop.zip"
-    call_command("export_shop", file)
-    with pytest.raises(CommandError, match="there already"):
-        call_command("export_shop", file)
-    call_command("import_shop", file)
-    file.write_bytes(b"no zip")
-    with pytest.raises(CommandError, match="Nothing was changed"):
-        call_command("import_shop", file)
-    with pytest.raises(CommandError, match="There is no job"):
-        call_command("export_shop", tmp_path / "job.zip", job="K-9999")
-    assert [f.name for f in tmp_path.iterdir()] == ["shop.zip"]
