@@ -1,5 +1,7 @@
 """One job's archive, and the ways by which archives go: screens and commands."""
 
+import gc
+
 import pytest
 from apps.demo.services import wipe
 from apps.drives.models import Sheet
@@ -87,3 +89,10 @@ def test_the_commands_write_over_nothing_and_say_what_is_wrong(db, tmp_path):
     with pytest.raises(CommandError, match="There is no job"):
         call_command("export_shop", tmp_path / "job.zip", job="K-9999")
     assert [f.name for f in tmp_path.iterdir()] == ["shop.zip"]
+
+
+def test_an_archive_that_nobody_reads_leaves_no_file_open(ida):
+    answer = ida.client.get("/api/archive")
+    assert int(answer["Content-Length"]) > 1_000
+    del answer
+    gc.collect()  # an open file would warn here, and a warning is an error

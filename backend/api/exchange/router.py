@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from tempfile import TemporaryFile
 from typing import IO
+from weakref import finalize
 
 from api.common import READS, WRITES, SignedIn, Tag, View
 from apps.exchange.sending import send_job, send_shop
@@ -53,22 +54,29 @@ def job_archive(request: SignedIn, tag: Tag) -> StreamingHttpResponse:
 
 def _sent(send: Callable[[IO[bytes]], object], name: str) -> StreamingHttpResponse:
     """Return an archive that is whole before its first byte goes out: what cannot be written is an error, and no half file."""
-    out = TemporaryFile()  # noqa: SIM115  # closed as its last block is sent
+    out = TemporaryFile()  # noqa: SIM115  # its blocks close it
     try:
         send(out)
     except BaseException:
         out.close()
         raise
-    answer = StreamingHttpResponse(_blocks(out), content_type="application/zip")
+    answer = StreamingHttpResponse(_Blocks(out), content_type="application/zip")
     answer["Content-Length"], answer["Content-Disposition"] = out.tell(), f'attachment; filename="{name}"'
     return answer
 
 
-def _blocks(out: IO[bytes]) -> Iterator[bytes]:
-    with out:
-        out.seek(0)
-        while block := out.read(1 << 16):
+class _Blocks:
+    """A file in blocks. It is closed when it was sent, when its answer is, and when nobody holds it any more: an answer may never be read."""
+
+    def __init__(self, out: IO[bytes]) -> None:
+        self._out = out
+        self.close = finalize(self, out.close)
+
+    def __iter__(self) -> Iterator[bytes]:
+        self._out.seek(0)
+        while block := self._out.read(1 << 16):
             yield block
+        self.close()
 
 
 @router.post("/archive", response={200: ArchiveTakenView, **WRITES}, operation_id="take_archive")
