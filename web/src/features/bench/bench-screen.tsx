@@ -11,6 +11,7 @@ import { BenchContext, useBench, type Bench } from './frame/bench-context'
 import { CustodyStrip, TakeOutDialog } from './parts/custody-strip'
 import { ConflictDialog, KeysDialog } from './frame/dialogs'
 import { Holds } from './frame/holds'
+import { WaitingFiles } from './frame/waiting-files'
 import { IdentifyDialog, IdentityNotice, type IdentifyProp } from './tape/drive-identity'
 import { FindingDialog } from './tape/finding-dialog'
 import { MeasureDialog, type MeasureProp } from './tape/measure-dialog'
@@ -74,6 +75,7 @@ export function BenchScreen({ tag, plan, counter, identify, measure }: Props) {
           <div className="mx-auto max-w-5xl space-y-3.5 p-3.5 pt-4.5" aria-busy={isBusy}>
             <Messages writes={writes} />
             <Holds />
+            <WaitingFiles />
             <CustodyStrip />
             <OnTrialStrip />
             <IdentityNotice />

@@ -3,7 +3,7 @@ import { Button } from '@/ui/button'
 import { Choice, TextField } from '@/ui/field'
 import { Notice } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
-import type { AskOf } from '../frame/job-writes'
+import type { Ask, AskOf } from '../frame/job-writes'
 import { useSendSound, type Sound } from './sound-queries'
 
 interface Props {
@@ -17,25 +17,26 @@ interface Props {
 
 type Did = NonNullable<AskOf<'keep_sound'>['did']>
 
-/** A new recording: replay it, say what was done, keep it with the job. What could not be sent stays here and can be sent again. */
+/** A new recording: replay it, say what was done, keep it with the job. What could not be sent waits on the bench, and can be sent again. */
 export function KeepSound({ recording, did, before, onKept, onDrop }: Props) {
-  const { send } = useBench()
+  const { job, send } = useBench()
   const [what, setWhat] = useState<string>(before?.did ?? 'insert')
   const [cover, setCover] = useState('on')
   const [disc, setDisc] = useState(before?.disc ?? '')
   const [microphone, setMicrophone] = useState(before?.microphone ?? '')
   const [knocked, setKnocked] = useState(false)
   const player = useHeld(recording)
-  const sending = useSendSound((hash) => {
-    send({ do: 'keep_sound', hash, did: what as Did, cover, disc: disc.trim(), microphone: microphone.trim(), knocked }, 'A recording')
+  const sending = useSendSound((hash, { ask, says }) => {
+    send({ ...ask, hash } as Ask, says)
     onKept()
   })
+  const ask = { do: 'keep_sound', did: what as Did, cover, disc: disc.trim(), microphone: microphone.trim(), knocked }
   return (
     <form
       className="space-y-4"
       onSubmit={(e) => {
         e.preventDefault()
-        if (!sending.isPending) sending.mutate(recording)
+        if (!sending.isPending) sending.mutate({ file: recording, tag: job.tag, ask, says: 'A recording' })
       }}
     >
       <audio controls ref={player} className="h-11 w-full" aria-label="Play it again" />

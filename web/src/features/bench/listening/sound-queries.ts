@@ -3,6 +3,7 @@ import { client } from '@/api/client'
 import { useOnce } from '@/api/once'
 import { dataOf } from '@/api/problem'
 import { useSendFile } from '@/api/send-file'
+import type { Follows } from '@/api/waiting-files'
 import type { components } from '@/api/schema'
 import type { Job } from '@/api/types'
 
@@ -19,7 +20,7 @@ export const useSounds = (job: Job) =>
     placeholderData: (before) => before,
   })
 
-export const useSendSound = (onKept: (hash: string) => void) => useSendFile('/api/sounds', 'recording.wav', onKept)
+export const useSendSound = (onKept: (hash: string, follows: Follows) => void) => useSendFile('/api/sounds', 'recording.wav', onKept)
 
 export const useSayReference = (job: Job) =>
   useOnce(

@@ -21,16 +21,6 @@ test('a file is sent, and then kept with its step', async () => {
   await waitFor(() => expect(send).toHaveBeenCalledWith({ do: 'photograph', hash: 'ab', of: 'drive:Plug', moment: 'before', says: '', for_owner: false }, 'Photo before'))
 })
 
-test('without an answer the photo stays here and is sent again', async () => {
-  serve({})
-  const send = taking()
-  await userEvent.upload(screen.getByLabelText('Photo before, from a file'), file())
-  await screen.findByText('The photo is not kept yet')
-  serve({ 'POST /api/photos': { hash: 'ab', width: 4, height: 3 } })
-  await userEvent.click(screen.getByRole('button', { name: 'Send it again' }))
-  await waitFor(() => expect(send).toHaveBeenCalledOnce())
-})
-
 test('a photo that arrives after the screen has gone on is kept all the same', async () => {
   let arrive: (told: object) => void = () => undefined
   serve({ 'POST /api/photos': new Promise((done) => (arrive = done)) })

@@ -4,6 +4,7 @@ import { Button } from '@/ui/button'
 import { FileButton } from '@/ui/file-button'
 import { Notice } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
+import type { Ask } from '../frame/job-writes'
 import { Camera } from './camera'
 import { MOST_MEGABYTES, useSendPhoto } from './photo-queries'
 
@@ -16,18 +17,18 @@ interface Props {
   label: string
 }
 
-/** Takes a photo by camera or file and keeps it with the job. What could not be sent stays here and can be sent again. */
+/** Takes a photo by camera or file and keeps it with the job. What could not be sent waits on the bench, and can be sent again. */
 export function TakePhoto({ of, moment, says = '', label }: Props) {
   const { job, send } = useBench()
   const mayNote = useMay('note')
   const [isOn, setOn] = useState(false)
-  const sending = useSendPhoto((hash) => send({ do: 'photograph', hash, of, moment, says, for_owner: false }, label))
+  const sending = useSendPhoto((hash, { ask, says: told }) => send({ ...ask, hash } as Ask, told))
   const [large, setLarge] = useState('')
   const keep = (picture: Blob) => {
     setOn(false)
     setLarge('')
     if (picture.size > MOST_MEGABYTES * 1e6) return setLarge(`It has ${(picture.size / 1e6).toFixed(1)} MB, and ${MOST_MEGABYTES} is the most. Take it with fewer points.`)
-    sending.mutate(picture)
+    sending.mutate({ file: picture, tag: job.tag, ask: { do: 'photograph', of, moment, says, for_owner: false }, says: label })
   }
   if (!mayNote || job.stage === 'closed') return null
   if (isOn) return <Camera onTaken={keep} onClose={() => setOn(false)} />
@@ -46,10 +47,7 @@ export function TakePhoto({ of, moment, says = '', label }: Props) {
       )}
       {sending.error && (
         <Notice tone="danger" title="The photo is not kept yet" role="alert">
-          <p>{sending.error.message}</p>
-          <Button className="mt-1.5" onClick={() => sending.variables && keep(sending.variables)}>
-            Send it again
-          </Button>
+          {sending.error.message}
         </Notice>
       )}
     </div>
