@@ -1,4 +1,4 @@
-"""The schemas of the API, of the drive sheet and of a shop's archive as reviewed snapshots: written by ``./dev api``, compared by ``./test`` (with --check)."""
+"""The schemas of the API and of the open formats as reviewed snapshots: written by ``./dev api``, compared by ``./test`` (with --check)."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from importlib import import_module
 from pathlib import Path
 
 import django
-from spindle.formats.sheet_schema import sheet_schema
+from spindle.formats.sheet_schema import console_schema, sheet_schema
 
 ROOT = Path(__file__).resolve().parents[1]
 SNAPSHOT = ROOT / "backend" / "api" / "openapi.json"
@@ -33,6 +33,11 @@ def current_sheet() -> str:
     return json.dumps(sheet_schema(), indent=1, ensure_ascii=False) + "\n"
 
 
+def current_console() -> str:
+    """Return the schema of the console's sheet as the code has it now."""
+    return json.dumps(console_schema(), indent=1, ensure_ascii=False) + "\n"
+
+
 def current_shop() -> str:
     """Return the schema of a shop's archive as the code has it now."""
     django.setup()
@@ -48,7 +53,13 @@ def current_bounds() -> str:
     return f"{head}export const BOUNDS = {json.dumps({n: f for n, f in kept.items() if f}, indent=1)} as const\n"
 
 
-MADE = {SNAPSHOT: current, FORMATS / "sheet.schema.json": current_sheet, FORMATS / "shop.schema.json": current_shop, BOUNDS: current_bounds}
+MADE = {
+    SNAPSHOT: current,
+    FORMATS / "sheet.schema.json": current_sheet,
+    FORMATS / "console.schema.json": current_console,
+    FORMATS / "shop.schema.json": current_shop,
+    BOUNDS: current_bounds,
+}
 """Each file, and what it is made by."""
 
 

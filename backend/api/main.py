@@ -44,7 +44,7 @@ _CONTENT = {
     "photo": "image/jpeg",
     "sound": "audio/wav",
     "sound_picture": "image/png",
-    "sheet_table": "text/csv",
+    **dict.fromkeys(("sheet_table", "console_table"), "text/csv"),
     "calendar_file": "text/calendar",
     **dict.fromkeys(("archive", "job_archive"), "application/zip"),
     **dict.fromkeys(("record_months_table", "record_learning_table", "shelf_table", "orders_table"), "text/csv"),

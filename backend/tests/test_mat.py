@@ -1,10 +1,14 @@
 """Opening and shutting over the wire: the sheets of console and drive together, the way in, what lies on the mat, and the console's own sheet."""
 
 import json
+import uuid
 from pathlib import Path
+from urllib.parse import urlencode
 
 import pytest
 from apps.drives.models import Console
+from django.core.files.uploadedfile import SimpleUploadedFile
+from spindle.drives.tables import CONSOLE_TABLES
 from spindle.errors import NotNowError
 from spindle.formats.console_file import read_console
 
@@ -81,6 +85,27 @@ def test_a_console_is_saved_as_its_next_version_once_and_every_mat_follows(ida, 
 def test_a_wrong_console_is_refused_at_its_place(ida, tables, place):
     answer = save(ida, {"format": "tidy-spindle-console", "version": 1, **NAMED, "tables": tables})
     assert (answer.status_code, answer.json()["params"]["place"]) == (422, place)
+
+
+WHERE = "/console/tables/{}?" + urlencode(NAMED)
+
+
+def load(who, table, raw):
+    body = {"key": uuid.uuid4().hex, "file": SimpleUploadedFile("a.csv", raw)}
+    return who.client.post("/api" + WHERE.format(table), body)
+
+
+@pytest.mark.parametrize("table", list(CONSOLE_TABLES))
+def test_each_table_of_a_console_goes_out_as_csv_and_comes_back_without_a_new_version(ida, table):
+    assert load(ida, table, ida.get(WHERE.format(table)).content).json()["version"] == 1
+
+
+def test_a_table_of_a_console_from_a_file_is_its_next_version_or_is_refused_at_its_place(ida):
+    raw = ida.get(WHERE.format("opening")).content
+    assert load(ida, "opening", raw.replace(b"Feet", b"Rubber feet")).json()["version"] == 2
+    assert load(ida, "opening", b"step\r\n").json()["params"]["place"] == "line 1"
+    assert load(ida, "wings", raw).status_code == 422
+    assert ida.get(WHERE.format("wings")).status_code == 404
 
 
 def test_only_who_may_write_sheets_writes_a_console(nia):

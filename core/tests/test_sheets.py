@@ -181,6 +181,14 @@ def test_every_demo_sheet_keeps_the_schema_and_a_round_trip_loses_nothing(file):
     assert write_sheet(read_sheet(written)) == written
 
 
+@pytest.mark.parametrize("file", sorted((ROOT / "demo" / "consoles").glob("*.json")), ids=lambda f: f.stem)
+def test_every_demo_console_keeps_its_schema(file):
+    schema = Draft202012Validator(json.loads((ROOT / "docs" / "formats" / "console.schema.json").read_text(encoding="utf-8")))
+    document = json.loads(file.read_text(encoding="utf-8"))
+    assert list(schema.iter_errors(document)) == []
+    assert list(schema.iter_errors(document | {"wings": 1})) != []
+
+
 BEYOND_A_SCHEMA = {
     "/tables/trimmers/0/high_ohm",
     "/tables/trimmers/1",

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from api.common import READS, WRITES, Code, Key, Number, Short, SignedIn, Variant, Word, view_before_commit
+from api.common import READS, WRITES, Code, Key, Number, SignedIn, Variant, Word, view_before_commit
 from api.drives.key_views import key_view
 from api.drives.schemas import (
     BeginningIn,
     ConsoleIn,
+    ConsoleNamed,
     ConsoleView,
     FitsView,
     KeyIn,
@@ -21,7 +22,7 @@ from api.drives.schemas import (
     SheetView,
 )
 from api.drives.views import console_view, fits_view, sheet_detail_view, sheet_form_view, sheet_view, written_console_view
-from apps.drives.consoles import console_of, current_console
+from apps.drives.consoles import console_csv, console_of, current_console
 from apps.drives.consoles import document_of as document_of_console
 from apps.drives.selectors import (
     current_sheets,
@@ -36,7 +37,19 @@ from apps.drives.selectors import (
     statements,
     table_csv,
 )
-from apps.drives.services import Beginning, Said, begin_sheet, import_console, import_csv, import_file, retire_sheet, save_console, save_sheet, say
+from apps.drives.services import (
+    Beginning,
+    Said,
+    begin_sheet,
+    import_console,
+    import_console_csv,
+    import_csv,
+    import_file,
+    retire_sheet,
+    save_console,
+    save_sheet,
+    say,
+)
 from apps.writing.once import Command
 from django.http import HttpResponse, JsonResponse
 from ninja import File, Form, Path, Query, Router
@@ -46,7 +59,6 @@ from spindle.formats.sheet_file import read_sheet
 
 router = Router(tags=["drives"])
 Named = Annotated[Variant, Path()]
-Asked = Annotated[Short, Query()]
 
 
 @router.get("/sheets", response={200: list[SheetView], **READS}, operation_id="sheets")
@@ -119,10 +131,9 @@ def import_table(request: SignedIn, variant: Named, table: Annotated[Word, Path(
 
 
 @router.get("/console", response={200: ConsoleView, **READS}, operation_id="console")
-def console(request: SignedIn, maker: Asked, console: Asked, revision: Asked) -> ConsoleView:
+def console(request: SignedIn, named: Query[ConsoleNamed]) -> ConsoleView:
     """Return what is known of a console outside its drive."""
-    named = (maker, console, revision)
-    return console_view(named, current_console(named))
+    return console_view(named.whose, current_console(named.whose))
 
 
 @router.post("/console", response={200: ConsoleView, **WRITES}, operation_id="save_console")
@@ -140,11 +151,28 @@ def load_console(request: SignedIn, key: Form[Key], file: File[UploadedFile]) ->
 
 
 @router.get("/console/file", response={200: dict, **READS}, operation_id="console_file")
-def export_console(request: SignedIn, maker: Asked, console: Asked, revision: Asked) -> HttpResponse:
+def export_console(request: SignedIn, named: Query[ConsoleNamed]) -> HttpResponse:
     """Return a console's sheet as a file of its open format."""
-    answer = JsonResponse(document_of_console(console_of((maker, console, revision))), json_dumps_params={"indent": 2, "ensure_ascii": False})
-    answer["Content-Disposition"] = f'attachment; filename="{_file_name(f"{console}-{revision}")}.json"'
+    answer = JsonResponse(document_of_console(console_of(named.whose)), json_dumps_params={"indent": 2, "ensure_ascii": False})
+    answer["Content-Disposition"] = f'attachment; filename="{_file_name("-".join(named.whose[1:]))}.json"'
     return answer
+
+
+@router.get("/console/tables/{table}", response={200: None, **READS}, operation_id="console_table")
+def export_console_table(request: SignedIn, table: Annotated[Word, Path()], named: Query[ConsoleNamed]) -> HttpResponse:
+    """Return one table of a console's sheet as CSV."""
+    answer = HttpResponse(console_csv(named.whose, table), content_type="text/csv; charset=utf-8")
+    answer["Content-Disposition"] = f'attachment; filename="{_file_name("-".join(named.whose[1:]))}-{table}.csv"'
+    return answer
+
+
+@router.post("/console/tables/{table}", response={200: ConsoleView, **WRITES}, operation_id="import_console_table")
+@view_before_commit
+def import_console_table(
+    request: SignedIn, table: Annotated[Word, Path()], named: Query[ConsoleNamed], key: Form[Key], file: File[UploadedFile]
+) -> ConsoleView:
+    """Replace one table of a console's sheet by a CSV file, as a new version. A bad file changes nothing."""
+    return written_console_view(import_console_csv(Command(request.user, key), named.whose, table, file.read))
 
 
 @router.post("/key", response={200: KeyView, **WRITES}, operation_id="key")

@@ -156,6 +156,19 @@ class ConsoleView(View):
     at: datetime | None
 
 
+class ConsoleNamed(Schema):
+    """Which console: by what names its sheet."""
+
+    maker: Short
+    console: Short
+    revision: Short
+
+    @property
+    def whose(self) -> tuple[str, str, str]:
+        """Maker, console and revision."""
+        return self.maker, self.console, self.revision
+
+
 class ConsoleIn(OnceIn):
     """A console's sheet to save, made from a version (0: there is none yet)."""
 

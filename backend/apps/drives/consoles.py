@@ -9,8 +9,10 @@ from apps.drives.models import Console, Sheet
 from apps.drives.selectors import _compiled, _full, _named, full_sheet
 from spindle.bench.opening.steps import Opening, read_opening
 from spindle.drives.console_sheet import ConsoleSheet
+from spindle.drives.tables import CONSOLE_TABLES
 from spindle.errors import NotFoundError
 from spindle.formats.console_file import FORMAT, VERSION, read_console
+from spindle.formats.table_rows import write_csv
 
 Named = tuple[str, str, str]
 """Maker, console and revision: what names a console's sheet."""
@@ -39,6 +41,13 @@ def document_of(found: Console) -> dict[str, Any]:
 def console_sheet(pk: int) -> ConsoleSheet:
     """Return a version of a console's sheet as the rules read it. It never changes, so it may be kept."""
     return read_console(document_of(Console.objects.get(pk=pk)))
+
+
+def console_csv(named: Named, table: str) -> str:
+    """Return one table of a console's newest sheet as CSV, or raise NotFoundError."""
+    if table not in CONSOLE_TABLES:
+        raise NotFoundError(f"There is no table {table!r}; there are {', '.join(CONSOLE_TABLES)}.")
+    return write_csv(CONSOLE_TABLES[table], console_sheet(console_of(named).pk).tables.get(table, ()))
 
 
 def forget_sheets() -> None:

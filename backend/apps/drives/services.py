@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 
-from apps.drives.consoles import current_console
+from apps.drives.consoles import Named, console_of, console_sheet, current_console
 from apps.drives.models import Console, Saying, Sheet
 from apps.drives.selectors import full_sheet, sheet_of
 from apps.refusals import StaleWriteError
@@ -16,7 +16,7 @@ from spindle.drives.console_sheet import ConsoleSheet
 from spindle.drives.full_sheet import FullSheet, check_figures
 from spindle.drives.levels import LEVELS
 from spindle.drives.matching import Verdict
-from spindle.drives.tables import TABLES
+from spindle.drives.tables import CONSOLE_TABLES, TABLES, Row, Table
 from spindle.errors import CaseError, InvalidError, SheetError
 from spindle.formats.console_file import read_console, write_console
 from spindle.formats.sheet_file import MAX_BYTES, decode, parse_json, read_sheet, write_sheet
@@ -227,15 +227,35 @@ def import_csv(command: Command, variant: str, table: str, read: Callable[[int],
     InvalidError
         With line and column of the first mistake; nothing is changed then.
     """
-    if table not in TABLES:
-        raise InvalidError("table", f"There is no table {table!r}; there are {', '.join(TABLES)}.")
-    try:
-        rows = read_csv(TABLES[table], decode(read(MAX_BYTES + 1)))
-    except (CaseError, SheetError) as error:
-        raise InvalidError(error.place, error.message) from error
+    rows = _rows_of(table, TABLES, read)
     now = sheet_of(variant)
     full = replace(full_sheet(now.pk), tables={**full_sheet(now.pk).tables, table: rows})
     return save_sheet(command, read_sheet(write_sheet(full)), based_on=None, why=f"{TABLES[table].title} from a CSV file")
+
+
+def import_console_csv(command: Command, named: Named, table: str, read: Callable[[int], bytes]) -> Console:
+    """Replace one table of a console's sheet by a CSV file, as a new version.
+
+    Raises
+    ------
+    NotFoundError
+        If the console has no sheet yet.
+    InvalidError
+        With line and column of the first mistake; nothing is changed then.
+    """
+    rows = _rows_of(table, CONSOLE_TABLES, read)
+    own = console_sheet(console_of(named).pk)
+    whole = write_console(replace(own, tables={**own.tables, table: rows}))
+    return save_console(command, read_console(whole), based_on=None, why=f"{CONSOLE_TABLES[table].title} from a CSV file")
+
+
+def _rows_of(table: str, tables: Mapping[str, Table], read: Callable[[int], bytes]) -> tuple[Row, ...]:
+    if table not in tables:
+        raise InvalidError("table", f"There is no table {table!r}; there are {', '.join(tables)}.")
+    try:
+        return read_csv(tables[table], decode(read(MAX_BYTES + 1)))
+    except (CaseError, SheetError) as error:
+        raise InvalidError(error.place, error.message) from error
 
 
 @dataclass(frozen=True)

@@ -1,4 +1,4 @@
-"""The JSON schema of the sheet format, derived from the declarations that the reader itself follows."""
+"""The JSON schemas of the formats of drive and console sheets, derived from the declarations that the reader itself follows."""
 
 from __future__ import annotations
 
@@ -6,7 +6,8 @@ from typing import Any, Final
 
 from spindle.drives.features import FEATURES
 from spindle.drives.full_sheet import DEFAULT
-from spindle.drives.tables import TABLES, Column, Confidence, Origin, Table
+from spindle.drives.tables import CONSOLE_TABLES, TABLES, Column, Confidence, Origin, Table
+from spindle.formats import console_file
 from spindle.formats.sheet_file import FACTS, FORMAT, MAX_NAME, VERSION
 from spindle.formats.table_rows import MAX_CELL, MAX_ROWS
 
@@ -36,6 +37,24 @@ def sheet_schema() -> dict[str, Any]:
                 {"origin": {"enum": list(Origin)}, "confidence": {"enum": list(Confidence)}, "said": {"type": "string"}}, required=["origin", "confidence"]
             )
         },
+    }
+
+
+def console_schema() -> dict[str, Any]:
+    """Return the schema of a console's sheet (draft 2020-12). What it cannot say (which step a row names, circles), the reader checks."""
+    properties = {
+        "format": {"const": console_file.FORMAT},
+        "version": {"const": console_file.VERSION},
+        "maker": _NAME,
+        "console": _NAME,
+        "revision": _NAME,
+        "tables": _object({t.id: _table(t) for t in CONSOLE_TABLES.values()}, required=[]),
+    }
+    title = f"Tidy Spindle console sheet, version {console_file.VERSION}"
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": title,
+        **_object(properties, required=["format", "version", "maker", "console", "revision"]),
     }
 
 

@@ -6,7 +6,7 @@ import { Page } from '@/ui/sub-nav'
 import type { Row } from './document'
 import { useConsole, useSaveConsole, useSheet, type Named } from './drive-queries'
 import { refusedPlace, SavePanel, StaleNotice } from './save-panel'
-import { TableEditor } from './table-editor'
+import { ConsoleCsv, TableEditor } from './table-editor'
 import { useDraft } from './use-draft'
 
 interface ConsoleDocument extends Named {
@@ -60,7 +60,7 @@ function Editor({ variant, sheet, form }: { variant: string; sheet: ConsoleSheet
     <Page name={`Edit ${name}`} title={`Outside: ${name}`} lead="How this console is opened down to its drive, the same for every drive that it may carry. Jobs follow its newest version.">
       <StaleNotice draft={draft} version={version} />
       {form.console_tables.map((t) => (
-        <TableEditor key={t.id} table={t} rows={document.tables[t.id] ?? []} form={form} place={refusedPlace(save.error)} onChange={(rows) => set(t.id, rows)} />
+        <TableEditor key={t.id} table={t} rows={document.tables[t.id] ?? []} form={form} fromCsv={version > 0 && <ConsoleCsv table={t} named={sheet} />} place={refusedPlace(save.error)} onChange={(rows) => set(t.id, rows)} />
       ))}
       <SavePanel error={save.error} version={version} isSaving={save.isPending} draft={draft} onSave={submit} onLeave={leave} />
     </Page>

@@ -45,6 +45,14 @@ export const useSaveConsole = () => useOnce((body: components['schemas']['Consol
 export const useImportConsole = () =>
   useOnce(({ file, key }: { file: File; key: string }) => dataOf(client.POST('/api/console-files', { body: fileBody(file, key) as never, ...asForm })), CONSOLE_TOUCHES)
 
+/** Replaces one table of a console's sheet. */
+export const useImportConsoleTable = ({ maker, console, revision }: Named) =>
+  useOnce(
+    ({ table, file, key }: { table: string; file: File; key: string }) =>
+      dataOf(client.POST('/api/console/tables/{table}', { params: { path: { table }, query: { maker, console, revision } }, body: fileBody(file, key) as never, ...asForm })),
+    CONSOLE_TOUCHES,
+  )
+
 export const useFitsOfUnit = (variant: string) =>
   useQuery({
     queryKey: ['fits', 'unit', variant],

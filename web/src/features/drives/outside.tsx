@@ -9,6 +9,8 @@ import { RowsTable } from './rows-table'
 
 const LINK = 'inline-flex min-h-11 items-center underline underline-offset-2'
 
+const queryOf = ({ maker, console, revision }: Named): string => new URLSearchParams({ maker, console, revision }).toString()
+
 /** What is outside the drive, from the sheet of its console: said once for every drive that the console may carry. */
 export function Outside({ drive, form, may }: { drive: Drive; form: SheetForm; may: boolean }) {
   const console = useConsole(drive)
@@ -32,7 +34,12 @@ function Tables({ sheet, form }: { sheet: ConsoleSheet; form: SheetForm }) {
     <div className="space-y-3">
       {filled.map((t) => (
         <section key={t.id} aria-label={t.title}>
-          <h3 className="font-bold">{t.title}</h3>
+          <div className="flex items-baseline gap-3">
+            <h3 className="font-bold">{t.title}</h3>
+            <a className={`${LINK} min-w-11`} href={`/api/console/tables/${t.id}?${queryOf(sheet)}`} download>
+              CSV
+            </a>
+          </div>
           <RowsTable table={t} rows={tables[t.id] ?? []} form={form} />
         </section>
       ))}
@@ -42,14 +49,13 @@ function Tables({ sheet, form }: { sheet: ConsoleSheet; form: SheetForm }) {
 
 function Actions({ variant, named, isThere }: { variant: string; named: Named; isThere: boolean }) {
   const load = useImportConsole()
-  const query = new URLSearchParams({ maker: named.maker, console: named.console, revision: named.revision })
   return (
     <div className="mt-3 flex flex-wrap items-center gap-x-4 gap-y-2">
       <Link className={LINK} to={`/drives/${variant}/console`}>
         {isThere ? 'Edit the console’s sheet' : 'Write the console’s sheet'}
       </Link>
       {isThere && (
-        <a className={LINK} href={`/api/console/file?${query.toString()}`} download>
+        <a className={LINK} href={`/api/console/file?${queryOf(named)}`} download>
           Save it as a file
         </a>
       )}

@@ -8,7 +8,7 @@ import { useSaveSheet, useSheet } from './drive-queries'
 import { FactsEditor } from './facts-editor'
 import { LooksEditor } from './looks-editor'
 import { refusedPlace, SavePanel, StaleNotice } from './save-panel'
-import { TableEditor } from './table-editor'
+import { DriveCsv, TableEditor } from './table-editor'
 import { useDraft } from './use-draft'
 
 /** Changing a sheet. What is typed stays in this browser until it is saved as the next version. */
@@ -57,7 +57,7 @@ function Editor({ variant, version, start, form }: { variant: string; version: n
       <FactsEditor document={document} form={form} place={place} onChange={change} />
       <LooksEditor document={document} form={form} onChange={change} />
       {form.tables.map((t) => (
-        <TableEditor key={t.id} table={t} rows={document.tables[t.id] ?? []} form={form} variant={variant} place={place} onChange={(rows) => change({ ...document, tables: { ...document.tables, [t.id]: rows } })} />
+        <TableEditor key={t.id} table={t} rows={document.tables[t.id] ?? []} form={form} fromCsv={variant && <DriveCsv table={t} variant={variant} />} place={place} onChange={(rows) => change({ ...document, tables: { ...document.tables, [t.id]: rows } })} />
       ))}
       <SavePanel error={save.error} version={version} isSaving={save.isPending} draft={draft} onSave={submit} onLeave={leave} />
     </Page>

@@ -1,9 +1,10 @@
+import type { ReactNode } from 'react'
 import type { Column, SheetForm, Table } from '@/api/types'
 import { Button } from '@/ui/button'
 import { FileButton } from '@/ui/file-button'
 import { Notice, Panel } from '@/ui/panel'
 import type { Cell, Row } from './document'
-import { useImportTable } from './drive-queries'
+import { useImportConsoleTable, useImportTable, type Named } from './drive-queries'
 
 const BOX = 'min-h-11 w-full min-w-24 rounded-lg border border-ink/55 bg-paper px-2 aria-invalid:border-2 aria-invalid:border-danger'
 
@@ -11,15 +12,15 @@ interface Props {
   table: Table
   rows: Row[]
   form: SheetForm
-  /** The drive whose table a CSV file can replace; none for a console's. */
-  variant?: string
+  /** What replaces the table by a CSV file; none where nothing is saved yet. */
+  fromCsv?: ReactNode
   /** JSON pointer of what the server refused. */
   place: string
   onChange: (rows: Row[]) => void
 }
 
 /** One table, cell by cell; or a whole table from a CSV file. */
-export function TableEditor({ table, rows, form, variant, place, onChange }: Props) {
+export function TableEditor({ table, rows, form, fromCsv, place, onChange }: Props) {
   const set = (n: number, id: string, value: Cell) => onChange(rows.map((r, k) => (k === n ? { ...r, [id]: value } : r)))
   return (
     <Panel title={table.title} aside={table.about}>
@@ -65,7 +66,7 @@ export function TableEditor({ table, rows, form, variant, place, onChange }: Pro
       )}
       <div className="mt-2 flex flex-wrap items-start gap-2">
         <Button onClick={() => onChange([...rows, blank(table)])}>Add a row</Button>
-        {variant && <FromCsv table={table} variant={variant} />}
+        {fromCsv}
       </div>
     </Panel>
   )
@@ -120,8 +121,24 @@ function CellField({ column, label, value, form, isRefused, onChange }: CellProp
 const choiceName = (column: Column, choice: string, form: SheetForm): string =>
   column.id === 'level' ? (form.levels.find((l) => l.id === choice)?.name ?? choice) : column.id === 'origin' ? (form.origins[choice] ?? choice) : choice
 
-function FromCsv({ table, variant }: { table: Table; variant: string }) {
-  const load = useImportTable(variant)
+interface Load {
+  mutate: (sent: { table: string; file: File }) => void
+  isPending: boolean
+  error: Error | null
+  data: { version: number } | undefined
+}
+
+/** Replaces one table of a drive's sheet by a CSV file. */
+export function DriveCsv({ table, variant }: { table: Table; variant: string }) {
+  return <FromCsv table={table} load={useImportTable(variant)} />
+}
+
+/** Replaces one table of a console's sheet by a CSV file. */
+export function ConsoleCsv({ table, named }: { table: Table; named: Named }) {
+  return <FromCsv table={table} load={useImportConsoleTable(named)} />
+}
+
+function FromCsv({ table, load }: { table: Table; load: Load }) {
   return (
     <>
       <FileButton label={`${table.title} from a CSV file`} accept=".csv,text/csv" disabled={load.isPending} onFile={(file) => load.mutate({ table: table.id, file })}>
