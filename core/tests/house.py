@@ -9,11 +9,14 @@ from spindle.bench.opening.steps import NOTHING, read_opening
 from spindle.diagnosis.given.case import Answer, Change, Remark, Stock, Trial, TrialResult
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.diagnosis.given.economy import Economy
+from spindle.drives.full_sheet import FullSheet
 from spindle.drives.levels import LEVEL_OF_REPAIR
+from spindle.drives.sheet import ReferenceTime
 from spindle.errors import GoneError, NotFoundError
 from spindle.faults.model import CANT_TELL, QuestionKind
 from spindle.job import effects as e
 from spindle.job.asking import Speech
+from spindle.job.hazards import Bars
 from spindle.job.kinds.check import MarkCheck
 from spindle.job.kinds.collected import Collect
 from spindle.job.kinds.consent import Consent
@@ -22,6 +25,7 @@ from spindle.job.kinds.hold import ClearHold, LiftHold
 from spindle.job.kinds.intake import Amend
 from spindle.job.kinds.mains import SetMains
 from spindle.job.kinds.opened import OpenStep
+from spindle.job.kinds.part import NotePart
 from spindle.job.kinds.passed import AddPass
 from spindle.job.kinds.proposal import Propose
 from spindle.job.kinds.stage import Advance
@@ -29,7 +33,7 @@ from spindle.job.kinds.step import MarkStep
 from spindle.job.ledger import ASKS, after, decide, fold, says
 from spindle.job.prompts import PROMPTS
 from spindle.job.stages import Stage
-from spindle.job.state import state_of
+from spindle.job.state import is_done, state_of
 from spindle.job.value import Notes, SheetRef, Start
 from spindle.words.bench import Mains, Power
 from spindle.words.health import Health
@@ -198,12 +202,25 @@ _STEPS = [
 _PLUG = {"name": "Drive plug", "latch": "friction", "tracks": 4, "lets_go": "by its housing"} | _SURE
 OPENING = read_opening({"opening": tuple({"minutes": 1.0} | s | _SURE for s in _STEPS), "screws": (_SCREWS,), "connectors": (_PLUG,)})
 
+WAITS = {"lid": [{"what": "plug", "minutes": 30.0}, {"what": "warm", "minutes": 6.0}]}
+"""How long sheets ask to wait, by family; the others name nothing."""
+
+
+def full_of(sheet):
+    """A whole sheet about these facts."""
+    return FullSheet("M", "C", "1", sheet, tables={"waits": tuple(WAITS.get(sheet.family, ()))})
+
 
 def sheets_of(sheet):
     """Three sheets of one family: itself, a newer version, and one that allows less. Of a tray it is said how it is opened."""
     opening = OPENING if sheet.family == "tray" else NOTHING
+    times = {c: ReferenceTime(14.0, 1.0, 12) for c in sheet.classes if c == "film_bd"}
+    sheet = replace(sheet, reference_times=times)
     bare = replace(sheet, variant="X-1", has_trimmer=False, fuse_rating="", has_electrolytics=False, has_alignment=False)
-    return [SheetRef(n, s.variant, 1 + (n == 2), compile_model(s), NOTHING if s is bare else opening) for n, s in enumerate((sheet, sheet, bare), start=1)]
+    return [
+        SheetRef(n, s.variant, 1 + (n == 2), compile_model(s), NOTHING if s is bare else opening, None if s is bare else full_of(s))
+        for n, s in enumerate((sheet, sheet, bare), start=1)
+    ]
 
 
 SHEETS = {family: sheets_of(sheet) for family, sheet in FAMILIES.items()}
@@ -215,7 +232,9 @@ def forward(job):  # noqa: C901, PLR0912  # one way for each stage
     state = state_of(job, ECONOMY)
     if not state.missing:
         return Advance(job.stage)
-    held = {h.code: h for h in job.hazards(job.lines[-1].at + House.tick if job.lines else AT)}
+    now = job.lines[-1].at + House.tick if job.lines else AT
+    held = {h.code: h for h in job.hazards(now)}
+    waits = {h.bars: h for h in job.hazards(now, None) if h.code not in held}
     live = SetMains(Power.LIVE) if job.power is not Power.LIVE else None
     live = live and next((ClearHold(code) if h.clears else LiftHold(code, "Bram", "dry") for code, h in held.items() if code != "rattle"), live)
     if job.stage is Stage.TAKEN_IN:
@@ -231,16 +250,23 @@ def forward(job):  # noqa: C901, PLR0912  # one way for each stage
     if job.stage is Stage.AGREE:
         return Consent(True, state.facts.proposed_cents, "Wenna", "by phone")
     if job.stage is Stage.REPAIR:
-        step = next((s for s in state.steps if s.id not in job.steps and not s.is_trial), None)
+        step = next((s for s in state.steps if not (s.is_trial or is_done(s, job))), None)
         if step is None:
             return live or Trial((Change(job.proposal.repair),), TrialResult.CLEAN, 1)
+        if step.takes_part:
+            return NotePart(job.proposal.repair)
         if step.mains is Mains.OUT and job.power is not Power.OUT:
             return SetMains(Power.OUT)
         if "wet" in step.clears and "wet" in held:
             return LiftHold("wet", "Bram", "thumb test: dry")
+        if step.opens_to and Bars.OPENING in waits:
+            return ClearHold("charge")
         return MarkStep(step.id, True, job.model.sheet.fuse_rating)
     if job.stage is Stage.PROVE:
         check = next((c for c in state.checks if c.id not in job.checks), None)
+        wait = waits.get(check.waits_for) if check and job.power is Power.LIVE else None
+        if wait:
+            return LiftHold(wait.code, "Bram", "the clock on the wall")
         if state.missing[0].code == "mains" or job.depth or job.mat.open:
             return SetMains(Power.OUT) if job.power is not Power.OUT else shutting(job)
         return live or (MarkCheck(check.id, True) if check else AddPass(True))

@@ -24,7 +24,7 @@ def test_what_is_spoken_of_exists():
     assert set(STEPS) <= STEPS_OF_ALL
     assert set(QUESTIONS) <= {q.id for m in MODELS.values() for q in m.questions}
     for want in (w for wants in [*STEPS.values(), *QUESTIONS.values()] for w in wants):
-        assert not want.column or want.column in {c.id for c in TABLES[want.table].columns}
+        assert set(want.where) <= {c.id for c in TABLES[want.table].columns}
 
 
 @pytest.mark.parametrize("variant", SHEETS)
@@ -41,6 +41,7 @@ def test_every_demo_sheet_has_what_its_procedures_and_tests_name(variant):
     [
         (at_step, "plug", "4 min after the plug is pulled"),
         (at_step, "drive_out", "4 × cross 1, 2.5 × 6 mm: four corners"),
+        (at_step, "move_follower_spring", "Follower with spring and screw: the same way round"),
         (at_step, "photo_ends_lift", "Pickup flex (lift bar): bar up with a nail, flex out straight"),
         (at_question, "trimmer_reading", "DVD trimmer (650 nm): 690 to 840 Ω, more light by less resistance, on the pickup's edge"),
         (at_question, "board_supply", "TP7 to TP1: 11.6 to 12.3 V (running, disc in)"),

@@ -13,7 +13,7 @@ from spindle.diagnosis.given.case import Answer, Change, Remark, Trial, TrialRes
 from spindle.drives.levels import LEVEL_OF_REPAIR
 from spindle.errors import SpindleError
 from spindle.faults.model import CANT_TELL, QuestionKind
-from spindle.job.hazards import HAZARDS
+from spindle.job.hazards import HAZARDS, Bars
 from spindle.job.kinds.check import MarkCheck
 from spindle.job.kinds.collected import Collect
 from spindle.job.kinds.consent import Consent
@@ -99,7 +99,9 @@ def draw(data, job, house):
         case "MarkStep":
             return MarkStep(pick([*(s.id for s in steps_of(job)), "sing"]), data.draw(st.booleans()), pick(["", "1.5 A fast", "a bit of wire"]))
         case "MarkCheck":
-            return MarkCheck(pick([*(c.id for c in state_of(job, ECONOMY).checks), "dance"]), data.draw(st.booleans()), data.draw(st.booleans()))
+            return MarkCheck(
+                pick([*(c.id for c in state_of(job, ECONOMY).checks), "dance"]), data.draw(st.booleans()), data.draw(st.booleans()), pick([None, None, 14.0])
+            )
         case "NotePart" | "TakePart":
             repair = pick([r for r in repairs if r in LEVEL_OF_REPAIR])
             fitting = [t for t, (level, _) in house.shelf.items() if level == LEVEL_OF_REPAIR[repair]]
@@ -190,6 +192,8 @@ class Laws(RuleBasedStateMachine):
             assert not goes
         if needs_power(ask, before):
             assert not before.hazards(asked_at)
+        if now.depth > before.depth or len(now.mat.open) > len(before.mat.open):
+            assert not before.hazards(asked_at, Bars.OPENING)
         return wrote
 
     @rule(tag=TAGS, data=st.data())

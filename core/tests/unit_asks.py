@@ -3,9 +3,12 @@
 from hypothesis import strategies as st
 from spindle.bench.opening.mat import PlaceState
 from spindle.bench.opening.steps import Kind
+from spindle.diagnosis.given.economy import Economy
+from spindle.job.kinds.account import AskAccount
 from spindle.job.kinds.confirmed import ConfirmCause
 from spindle.job.kinds.dots import MarkPhoto
 from spindle.job.kinds.heard import Hear
+from spindle.job.kinds.left_out import LeaveCheck
 from spindle.job.kinds.opened import OpenStep
 from spindle.job.kinds.owner_says import OwnerSays, OwnerWant
 from spindle.job.kinds.photo import Moment, Photograph
@@ -14,6 +17,7 @@ from spindle.job.kinds.recorded import RecordStep, Whose
 from spindle.job.kinds.retold import Retell, ToldEvent
 from spindle.job.kinds.sound import Did, KeepSound
 from spindle.job.recordings import Dot
+from spindle.job.state import state_of
 from spindle.sound.kinds import Kind as EventKind
 from spindle.words.known import Known
 
@@ -23,7 +27,10 @@ def unit_asks(data, job, pick):
     flag = lambda: data.draw(st.booleans())  # noqa: E731
     steps, repairs = [*job.opening.steps, *job.mat.open, "drive:Wing"], [r.id for r in job.model.repairs]
     depths = ["", "cover off", "drive open"]
+    checks = [*(c.id for c in state_of(job, Economy()).checks), "dance"]
     return {
+        AskAccount: lambda: AskAccount("a system update", "Wenna", flag()),
+        LeaveCheck: lambda: LeaveCheck(pick(checks), "it is not here"),
         OpenStep: lambda: OpenStep(pick(steps), flag()),
         MarkPlace: lambda: MarkPlace(pick(["drive:rear#1", "drive:rear#2", "x"]), pick(PlaceState), "lost", pick([8.0, 12.0]), pick([3.0, 2.0])),
         RecordStep: lambda: RecordStep(pick(Whose), pick(["Cover", "Flex", "Roof"]), pick([Kind.CLIP, Kind.LIFT]), opens_to=pick(depths)),

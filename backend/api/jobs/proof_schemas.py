@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import datetime
 from typing import Literal
 
 from api.common import View
@@ -14,11 +15,28 @@ class CheckView(View):
     id: str
     title: str
     how: str
-    state: Literal["open", "passed", "failed"]
+    state: Literal["open", "passed", "failed", "left"]
     tries: int
     """How often it is done before it has passed."""
     done: int
     """How often it was good so far."""
+    waits_for: str
+    """What it waits for among the waits of the job, "" for nothing."""
+    question: str
+    reference_s: float | None
+    """How long healthy units take to play it."""
+    may_be_left: bool
+    why_left: str
+    """Why it was not tried."""
+
+
+class OnAccountView(View):
+    """What would be done on the owner's account, and what was said to it."""
+
+    what: str
+    by_name: str
+    is_agreed: bool
+    at: datetime
 
 
 class ConfirmedView(View):
@@ -32,6 +50,7 @@ class ProofView(View):
     """The proof so far."""
 
     checks: list[CheckView]
+    account: list[OnAccountView]
     passes: int
     passes_needed: int
     outcome: str

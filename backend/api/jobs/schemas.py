@@ -11,6 +11,7 @@ from api.jobs.counter_schemas import PaidView, ReturnView, ToldView
 from api.jobs.diagnosis_schemas import AtHandView, CautionView, ConfigurationView, DiagnosisView, QuestionView, WeightView
 from api.jobs.mat_schemas import MatBriefView, PhotoView
 from api.jobs.proof_schemas import ProofView
+from spindle.job.hazards import Bars
 from spindle.job.stages import Stage
 
 
@@ -143,6 +144,12 @@ class StepView(View):
     done_by: str
     until: datetime | None
     """When what it says has come by itself: it is not done before that."""
+    takes_part: bool
+    part: str
+    """The part that lies ready for it."""
+    opens_to: int
+    """How far the unit is open once it is done; 0 for steps that open nothing."""
+    details: list[str]
     sheet: AtHandView
 
 
@@ -169,6 +176,8 @@ class RepairView(View):
     name: str
     uses_item: bool
     takes: str
+    alters: str
+    """Of what nobody advises and only a person may choose: what it does to the unit; "" for all others."""
     """What goes in: the name of the sub-assembly; "" if nothing does."""
 
 
@@ -203,12 +212,13 @@ class IdentityView(View):
 
 
 class HazardView(View):
-    """What keeps the power off: its own test, if it has one, and when it has passed by itself."""
+    """What keeps the power off, or bars something else: its own test, if it has one, and when it has passed by itself."""
 
     code: str
     text: str
     clears: str
     until: datetime | None
+    bars: Bars
 
 
 class JobView(View):
@@ -223,6 +233,9 @@ class JobView(View):
     depth: int
     power: Literal["out", "standby", "live"]
     hazards: list[HazardView]
+    """What keeps the power off."""
+    waits: list[HazardView]
+    """What keeps a hand out, or a start from counting as cold or warm."""
     """What keeps the power off, and what clears it."""
     wet: list[str]
     drive: DriveView

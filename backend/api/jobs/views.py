@@ -8,13 +8,13 @@ from typing import Literal
 from api.drives.views import drive_view
 from api.jobs import counter_schemas as counter
 from api.jobs import diagnosis_schemas as d
-from api.jobs import proof_schemas as proof
 from api.jobs import schemas as s
 from api.jobs.custody_views import custody_fields
 from api.jobs.diagnosis_schemas import WeightView
-from api.jobs.diagnosis_views import caution_views, diagnosis_view, question_view
+from api.jobs.diagnosis_views import diagnosis_view, question_view
 from api.jobs.mat_schemas import PhotoView
 from api.jobs.mat_views import mat_brief
+from api.jobs.work_views import procedure_view, proof_view
 from apps.jobs.selectors import OpenJob
 from spindle.bench.classes import matrix_summary
 from spindle.bench.tools.catalogue import measurable
@@ -22,12 +22,11 @@ from spindle.diagnosis.evidence.playtime import judge_time
 from spindle.diagnosis.explaining.configurations import places, to_ask_again
 from spindle.diagnosis.explaining.diagnose import Diagnosis, PartWeight, diagnose
 from spindle.diagnosis.given.case import Answer
-from spindle.drives.at_hand import at_step
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
 from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet
-from spindle.faults.model import SOUND_PART, Question, QuestionKind
+from spindle.faults.model import SOUND_PART, Question, QuestionKind, Repair
 from spindle.job.asking import Speech
-from spindle.job.hazards import passes_at
+from spindle.job.hazards import Bars
 from spindle.job.ledger import KINDS, says
 from spindle.job.line import Line
 from spindle.job.prompts import PROMPTS
@@ -35,10 +34,7 @@ from spindle.job.stages import NAMES, ORDER, Stage, following
 from spindle.offers.ends import ENDS, price_cents
 from spindle.offers.handing_back import likeliest_end
 from spindle.offers.quote import Quote, offers
-from spindle.repairs.procedure import Step
 from spindle.repairs.procedures import procedure_for
-
-_CHECKED: dict[bool | None, Literal["open", "passed", "failed"]] = {True: "passed", False: "failed", None: "open"}
 
 
 def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
@@ -55,6 +51,7 @@ def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
         depth=int(job.depth),
         power=job.power.value,
         hazards=[s.HazardView.model_validate(h) for h in job.hazards(shown.now)],
+        waits=[s.HazardView.model_validate(h) for h in job.hazards(shown.now, None) if h.bars is not Bars.POWER],
         wet=[p.name for p in job.model.parts if p.id in job.wet],
         drive=drive_view(shown.row.sheet),
         owner_name=job.notes.owner_name,
@@ -71,12 +68,9 @@ def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
         classes=_matrix(shown, QuestionKind.DISC_CLASS),
         classes_say=matrix_summary({q: o.outcome for q, o in state.belief.evidence.said.items() if q in CLASS_WAVELENGTH_NM}, job.model.sheet),
         agree=_agree(shown, found),
-        procedure=_procedure(shown),
-        repairs=[
-            s.RepairView(id=r.id, name=r.name, uses_item=r.uses_item, takes=LEVELS[LEVEL_OF_REPAIR[r.id]].name if r.uses_item else "")
-            for r in job.model.repairs
-        ],
-        proof=_proof(shown, found),
+        procedure=procedure_view(shown),
+        repairs=[_repair(r, job.model.sheet.family) for r in job.model.repairs],
+        proof=proof_view(shown, found),
         configuration=_configuration(shown),
         measurable=sorted(measurable(job.model.questions)),
         told=[counter.ToldView(at=line.at, by=line.by, **line.body) for line in job.told],
@@ -93,6 +87,12 @@ def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
         is_new=is_new,
         **custody_fields(shown),
     )
+
+
+def _repair(repair: Repair, family: str) -> s.RepairView:
+    takes = LEVELS[LEVEL_OF_REPAIR[repair.id]].name if repair.uses_item else ""
+    alters = procedure_for(family, repair.id).alters_unit if repair.only_after else ""
+    return s.RepairView(id=repair.id, name=repair.name, uses_item=repair.uses_item, takes=takes, alters=alters)
 
 
 def _configuration(shown: OpenJob) -> d.ConfigurationView:
@@ -219,62 +219,4 @@ def _quote(offer: Quote, shown: OpenJob) -> s.QuoteView:
         p_lasts_year=offer.p_lasts_year,
         guarantee_days=shown.shop.guarantee(procedure.guarantee_days),
         alters_unit=procedure.alters_unit,
-    )
-
-
-def _procedure(shown: OpenJob) -> s.ProcedureView | None:
-    own, job = shown.state.procedure, shown.job
-    if own is None:
-        return None
-    repair = job.model.repairs[job.model.repair_index[own.repair]]
-    trial = job.trial_since_proposal
-    return s.ProcedureView(
-        repair=own.repair,
-        name=repair.name,
-        skill=own.skill,
-        tools=list(own.tools),
-        transfers=list(own.transfers),
-        proves=own.proves,
-        goes_wrong=own.goes_wrong,
-        fuse_rating=job.model.sheet.fuse_rating,
-        uses_item=repair.uses_item,
-        steps=[_step(step, shown) for step in shown.state.steps],
-        trial=trial.result.value if trial else "",
-    )
-
-
-def _step(step: Step, shown: OpenJob) -> s.StepView:
-    done = shown.job.steps.get(step.id)
-    return s.StepView(
-        id=step.id,
-        text=step.text,
-        mains=step.mains.value,
-        cautions=caution_views(step.cautions),
-        is_done=shown.job.trial_since_proposal is not None if step.is_trial else done is not None,
-        is_trial=step.is_trial,
-        reads_fuse=step.reads_fuse,
-        done_by=done.by if done else "",
-        until=passes_at(shown.job.holds, step.clears, shown.now),
-        sheet=d.AtHandView.model_validate(at_step(step.id, shown.unit)),
-    )
-
-
-def _proof(shown: OpenJob, found: Diagnosis) -> proof.ProofView:
-    job, state = shown.job, shown.state
-    cause = state.cause
-    return proof.ProofView(
-        checks=[
-            proof.CheckView(id=c.id, title=c.title, how=c.how, state=_CHECKED[job.checks.get(c.id)], tries=c.tries, done=job.tried.get(c.id, 0))
-            for c in state.checks
-        ],
-        passes=job.passes,
-        passes_needed=state.ending.passes_wanted,
-        outcome=state.verdict,
-        p_fixed=state.p_fixed,
-        p_fail_per_try=found.ending.p_shows,
-        cause=cause.text,
-        p_cause=cause.p,
-        confirmed=None if job.confirmed is None else proof.ConfirmedView(fault=job.confirmed.body["fault"], by=job.confirmed.body["by"]),
-        verdict=found.ending.verdict if state.p_fixed else "",  # type: ignore[arg-type]  # pydantic checks the word
-        says=found.ending.says if state.p_fixed else "",
     )

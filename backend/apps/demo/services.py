@@ -30,6 +30,7 @@ from django.db import connection, transaction
 from django.utils import timezone
 from spindle.bench.opening.order import way_back
 from spindle.diagnosis.given.case import Answer, Change, Remark, Trial, TrialResult
+from spindle.job.hazards import COLD_MIN, WARM_MIN, Bars
 from spindle.job.kinds.check import MarkCheck
 from spindle.job.kinds.collected import Collect
 from spindle.job.kinds.consent import Consent
@@ -49,7 +50,7 @@ from spindle.job.kinds.step import MarkStep
 from spindle.job.kinds.strike import Strike
 from spindle.job.kinds.told import Means, TellOwner
 from spindle.job.stages import Stage
-from spindle.job.state import steps_of
+from spindle.job.state import is_done, steps_of
 from spindle.words.bench import Depth, Power
 from spindle.words.health import Health
 from spindle.words.witness import Witness
@@ -127,8 +128,12 @@ def _load_job(told: dict[str, Any]) -> None:
         clock += timedelta(days=event.get("after_days", 0), minutes=event.get("after_min", 3))
         who = User.objects.get(username=event.get("by", "bram"))
         for m, ask in enumerate(_EVENTS[event["do"]](tag, event)):
+            if isinstance(ask, timedelta):
+                clock += ask
+                continue
             row = Job.objects.select_related("sheet").get(tag=tag)
-            clock = max([clock, *(h.until for h in value_of(row).hazards(clock) if h.until)])  # a bench waits until it is dry
+            bars = (Bars.POWER, Bars.OPENING)  # a bench waits until it is dry, and until no charge is left
+            clock = max([clock, *(h.until for b in bars for h in value_of(row).hazards(clock, b) if h.until)])
             write(JobCommand(who, tag, f"demo-{tag}-{n}-{m}", row.version, clock), ask, lambda _: None)
 
 
@@ -151,7 +156,9 @@ def _steps(tag: str, event: dict[str, Any]) -> Iterator[Any]:
     """Mark the steps up to a number done, each with its own mains state."""
     job = value_of(job_row(tag))
     for step in steps_of(job)[: event.get("upto", 99)]:
-        if not step.is_trial:
+        if step.takes_part:
+            yield from [] if is_done(step, job) or job.proposal is None else [NotePart(job.proposal.repair)]
+        elif not step.is_trial:
             yield MarkStep(step.id, True, job.model.sheet.fuse_rating if step.reads_fuse else "")
 
 
@@ -180,7 +187,12 @@ def _sound(tag: str, event: dict[str, Any]) -> Iterator[Any]:
 def _checks(tag: str, event: dict[str, Any]) -> Iterator[Any]:
     """Pass the first checks of the proof."""
     state = open_job(job_row(tag), the_shop(), with_shelf=False).state
-    yield from (MarkCheck(check.id, True) for check in state.checks[: event.get("upto", 99)])
+    for check in state.checks[: event.get("upto", 99)]:
+        if check.waits_for == Bars.COLD_START:
+            yield from (SetMains(Power.OUT), timedelta(minutes=COLD_MIN), SetMains(Power.LIVE))
+        if check.waits_for == Bars.WARM_START:
+            yield timedelta(minutes=WARM_MIN)
+        yield MarkCheck(check.id, True)
 
 
 def _strike(tag: str, event: dict[str, Any]) -> Iterator[Any]:

@@ -59,7 +59,7 @@ def lines_of(row: Job) -> list[Line]:
 
 def sheet_ref(sheet: Sheet) -> SheetRef:
     """Return a version of a sheet as the rules of a job know it."""
-    return SheetRef(sheet.pk, sheet.variant, sheet.version, model_in_use(sheet.pk), opening_of(sheet))
+    return SheetRef(sheet.pk, sheet.variant, sheet.version, model_in_use(sheet.pk), opening_of(sheet), full_sheet(sheet.pk))
 
 
 def start_of(row: Job) -> Start:

@@ -198,7 +198,8 @@ def _proof(shown: OpenJob) -> list[str]:
     told = [f"{said}: {'; '.join(by_outcome[k])}." for k, said in ((False, "Failed"), (True, f"All {len(by_outcome[True])} tried and passed")) if by_outcome[k]]
     if job.passes:
         told.insert(0, f"It went the whole way {job.passes} times in a row without a slip; {state.ending.passes_wanted} times were needed to be sure.")
-    return told
+    told += [f"Not tried: {c.title[0].lower() + c.title[1:]}, because {job.left_out[c.id]}." for c in state.checks if c.id in job.left_out]
+    return [*told, *(f"{says(line, shown.speech)}." for line in job.account)]
 
 
 def _guarantee(until: date | None, since: date) -> str:

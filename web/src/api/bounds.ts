@@ -26,6 +26,16 @@ export const BOUNDS = {
    "maxLength": 60
   }
  },
+ "AskAccountAsk": {
+  "by_name": {
+   "minLength": 1,
+   "maxLength": 120
+  },
+  "what": {
+   "minLength": 1,
+   "maxLength": 120
+  }
+ },
  "AskIn": {
   "version": {
    "minimum": 0,
@@ -220,6 +230,16 @@ export const BOUNDS = {
   },
   "microphone": {
    "minLength": 0,
+   "maxLength": 120
+  }
+ },
+ "LeaveCheckAsk": {
+  "check": {
+   "minLength": 0,
+   "maxLength": 40
+  },
+  "why": {
+   "minLength": 1,
    "maxLength": 120
   }
  },

@@ -176,6 +176,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/console/tables/{table}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Console Table
+         * @description Return one table of a console's sheet as CSV.
+         */
+        get: operations["console_table"];
+        put?: never;
+        /**
+         * Import Console Table
+         * @description Replace one table of a console's sheet by a CSV file, as a new version. A bad file changes nothing.
+         */
+        post: operations["import_console_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/day": {
         parameters: {
             query?: never;
@@ -2483,12 +2507,29 @@ export interface components {
             place?: string;
         };
         /**
+         * AskAccountAsk
+         * @description What the console wants, who of the owner's side was asked, and whether they agreed. Without a yes it is not done.
+         */
+        AskAccountAsk: {
+            /** By Name */
+            by_name: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "ask_account";
+            /** Is Agreed */
+            is_agreed: boolean;
+            /** What */
+            what: string;
+        };
+        /**
          * AskIn
          * @description Something that is asked of a job.
          */
         AskIn: {
             /** Ask */
-            ask: components["schemas"]["AnswerAsk"] | components["schemas"]["MarkCheckAsk"] | components["schemas"]["CollectAsk"] | components["schemas"]["ConfirmCauseAsk"] | components["schemas"]["ConsentAsk"] | components["schemas"]["TakeOutOwnAsk"] | components["schemas"]["BringOwnBackAsk"] | components["schemas"]["ReleaseOwnAsk"] | components["schemas"]["SetDepthAsk"] | components["schemas"]["MarkPhotoAsk"] | components["schemas"]["IdentifyAsk"] | components["schemas"]["FitAsk"] | components["schemas"]["HearAsk"] | components["schemas"]["ClearHoldAsk"] | components["schemas"]["LiftHoldAsk"] | components["schemas"]["AmendAsk"] | components["schemas"]["LeaveUnitAsk"] | components["schemas"]["SetMainsAsk"] | components["schemas"]["MeasureAsk"] | components["schemas"]["OpenStepAsk"] | components["schemas"]["OwnerSaysAsk"] | components["schemas"]["TakePaymentAsk"] | components["schemas"]["NotePartAsk"] | components["schemas"]["TakePartAsk"] | components["schemas"]["PutBackAsk"] | components["schemas"]["AddPassAsk"] | components["schemas"]["PhotographAsk"] | components["schemas"]["MarkPlaceAsk"] | components["schemas"]["ProposeAsk"] | components["schemas"]["RecordStepAsk"] | components["schemas"]["RemarkAsk"] | components["schemas"]["RestoreAsk"] | components["schemas"]["RetellAsk"] | components["schemas"]["KeepSoundAsk"] | components["schemas"]["AdvanceAsk"] | components["schemas"]["GoBackAsk"] | components["schemas"]["MarkStepAsk"] | components["schemas"]["StrikeAsk"] | components["schemas"]["TickAsk"] | components["schemas"]["TellOwnerAsk"] | components["schemas"]["TrialAsk"] | components["schemas"]["VoidAsk"] | components["schemas"]["UnvoidAsk"];
+            ask: components["schemas"]["AskAccountAsk"] | components["schemas"]["AnswerAsk"] | components["schemas"]["MarkCheckAsk"] | components["schemas"]["CollectAsk"] | components["schemas"]["ConfirmCauseAsk"] | components["schemas"]["ConsentAsk"] | components["schemas"]["TakeOutOwnAsk"] | components["schemas"]["BringOwnBackAsk"] | components["schemas"]["ReleaseOwnAsk"] | components["schemas"]["SetDepthAsk"] | components["schemas"]["MarkPhotoAsk"] | components["schemas"]["IdentifyAsk"] | components["schemas"]["FitAsk"] | components["schemas"]["HearAsk"] | components["schemas"]["ClearHoldAsk"] | components["schemas"]["LiftHoldAsk"] | components["schemas"]["AmendAsk"] | components["schemas"]["LeaveUnitAsk"] | components["schemas"]["LeaveCheckAsk"] | components["schemas"]["SetMainsAsk"] | components["schemas"]["MeasureAsk"] | components["schemas"]["OpenStepAsk"] | components["schemas"]["OwnerSaysAsk"] | components["schemas"]["TakePaymentAsk"] | components["schemas"]["NotePartAsk"] | components["schemas"]["TakePartAsk"] | components["schemas"]["PutBackAsk"] | components["schemas"]["AddPassAsk"] | components["schemas"]["PhotographAsk"] | components["schemas"]["MarkPlaceAsk"] | components["schemas"]["ProposeAsk"] | components["schemas"]["RecordStepAsk"] | components["schemas"]["RemarkAsk"] | components["schemas"]["RestoreAsk"] | components["schemas"]["RetellAsk"] | components["schemas"]["KeepSoundAsk"] | components["schemas"]["AdvanceAsk"] | components["schemas"]["GoBackAsk"] | components["schemas"]["MarkStepAsk"] | components["schemas"]["StrikeAsk"] | components["schemas"]["TickAsk"] | components["schemas"]["TellOwnerAsk"] | components["schemas"]["TrialAsk"] | components["schemas"]["VoidAsk"] | components["schemas"]["UnvoidAsk"];
             /** Key */
             key: string;
             /** Version */
@@ -2514,6 +2555,12 @@ export interface components {
             /** Why */
             why: string;
         };
+        /**
+         * Bars
+         * @description What a hold keeps from being done.
+         * @enum {string}
+         */
+        Bars: "power" | "opening" | "cold start" | "warm start";
         /**
          * BaselineView
          * @description One stage of the baseline, or one disc class.
@@ -2763,15 +2810,25 @@ export interface components {
             how: string;
             /** Id */
             id: string;
+            /** May Be Left */
+            may_be_left: boolean;
+            /** Question */
+            question: string;
+            /** Reference S */
+            reference_s: number | null;
             /**
              * State
              * @enum {string}
              */
-            state: "open" | "passed" | "failed";
+            state: "open" | "passed" | "failed" | "left";
             /** Title */
             title: string;
             /** Tries */
             tries: number;
+            /** Waits For */
+            waits_for: string;
+            /** Why Left */
+            why_left: string;
         };
         /**
          * ChecksIn
@@ -3022,6 +3079,18 @@ export interface components {
              * @default
              */
             why?: string;
+        };
+        /**
+         * ConsoleNamed
+         * @description Which console: by what names its sheet.
+         */
+        ConsoleNamed: {
+            /** Console */
+            console: string;
+            /** Maker */
+            maker: string;
+            /** Revision */
+            revision: string;
         };
         /**
          * ConsoleView
@@ -3774,9 +3843,10 @@ export interface components {
         };
         /**
          * HazardView
-         * @description What keeps the power off: its own test, if it has one, and when it has passed by itself.
+         * @description What keeps the power off, or bars something else: its own test, if it has one, and when it has passed by itself.
          */
         HazardView: {
+            bars: components["schemas"]["Bars"];
             /** Clears */
             clears: string;
             /** Code */
@@ -4069,6 +4139,8 @@ export interface components {
             version: number;
             /** Voided */
             voided: string;
+            /** Waits */
+            waits: components["schemas"]["HazardView"][];
             /** Wet */
             wet: string[];
         };
@@ -4224,6 +4296,21 @@ export interface components {
             of_confirmed: number | null;
             /** Was */
             was: number;
+        };
+        /**
+         * LeaveCheckAsk
+         * @description This check cannot be done here, and why.
+         */
+        LeaveCheckAsk: {
+            /** Check */
+            check: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "leave_check";
+            /** Why */
+            why: string;
         };
         /**
          * LeaveUnitAsk
@@ -4391,7 +4478,7 @@ export interface components {
         };
         /**
          * MarkCheckAsk
-         * @description A check passed or failed; of one that is done several times, one try, or all that are left (``is_all``).
+         * @description A check passed or failed; of one that is done several times, one try, or all that are left (``is_all``). ``seconds`` is the time to play.
          */
         MarkCheckAsk: {
             /** Check */
@@ -4408,6 +4495,8 @@ export interface components {
             is_all?: boolean;
             /** Is Passed */
             is_passed: boolean;
+            /** Seconds */
+            seconds?: number | null;
         };
         /**
          * MarkPhotoAsk
@@ -4970,6 +5059,23 @@ export interface components {
             name: string;
             /** Part */
             part: string;
+        };
+        /**
+         * OnAccountView
+         * @description What would be done on the owner's account, and what was said to it.
+         */
+        OnAccountView: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By Name */
+            by_name: string;
+            /** Is Agreed */
+            is_agreed: boolean;
+            /** What */
+            what: string;
         };
         /**
          * OnTrialView
@@ -5946,6 +6052,8 @@ export interface components {
          * @description The proof so far.
          */
         ProofView: {
+            /** Account */
+            account: components["schemas"]["OnAccountView"][];
             /** Cause */
             cause: string;
             /** Checks */
@@ -6341,6 +6449,8 @@ export interface components {
          * @description A repair that can be done on this drive.
          */
         RepairView: {
+            /** Alters */
+            alters: string;
             /** Id */
             id: string;
             /** Name */
@@ -7075,6 +7185,8 @@ export interface components {
         StepView: {
             /** Cautions */
             cautions: components["schemas"]["CautionView"][];
+            /** Details */
+            details: string[];
             /** Done By */
             done_by: string;
             /** Id */
@@ -7085,9 +7197,15 @@ export interface components {
             is_trial: boolean;
             /** Mains */
             mains: string;
+            /** Opens To */
+            opens_to: number;
+            /** Part */
+            part: string;
             /** Reads Fuse */
             reads_fuse: boolean;
             sheet: components["schemas"]["AtHandView"];
+            /** Takes Part */
+            takes_part: boolean;
             /** Text */
             text: string;
             /** Until */
@@ -8495,6 +8613,160 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    console_table: {
+        parameters: {
+            query: {
+                maker: string;
+                console: string;
+                revision: string;
+            };
+            header?: never;
+            path: {
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    import_console_table: {
+        parameters: {
+            query: {
+                maker: string;
+                console: string;
+                revision: string;
+            };
+            header?: never;
+            path: {
+                table: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Key */
+                    key: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConsoleView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

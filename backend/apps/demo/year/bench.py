@@ -18,6 +18,7 @@ from spindle.diagnosis.planning.plan import TRIAL_MIN, bench_minutes
 from spindle.errors import SpindleError
 from spindle.faults.model import QuestionKind
 from spindle.job.asking import Decision
+from spindle.job.hazards import Bars
 from spindle.job.kinds.check import MarkCheck
 from spindle.job.kinds.collected import Collect
 from spindle.job.kinds.confirmed import ConfirmCause
@@ -27,6 +28,7 @@ from spindle.job.kinds.hold import ClearHold, LiftHold
 from spindle.job.kinds.mains import SetMains
 from spindle.job.kinds.opened import OpenStep
 from spindle.job.kinds.paid import TakePayment, Tender
+from spindle.job.kinds.part import NotePart
 from spindle.job.kinds.passed import AddPass
 from spindle.job.kinds.stage import Advance, GoBack
 from spindle.job.kinds.step import MarkStep
@@ -107,10 +109,15 @@ class BenchJob:
         if power is Power.LIVE:
             self._release()
         self._ask(SetMains(power), 1)
+        self._wait(Bars.OPENING)
+
+    def _wait(self, bars: Bars) -> None:
+        """Let the clock run until nothing bars that any more."""
+        self.now = max([self.now, *(h.until for h in self.job.hazards(self.now, bars) if h.until)])
 
     def _release(self) -> None:
         """Wait until it is dry, and clear what holds the power."""
-        self.now = max([self.now, *(h.until for h in self.job.hazards(self.now) if h.until)])
+        self._wait(Bars.POWER)
         for hazard in self.job.hazards(self.now):
             self._ask(ClearHold(hazard.code) if hazard.clears else LiftHold(hazard.code, self._hand.name, "looked at, and well"), 1)
 
@@ -194,8 +201,12 @@ class BenchJob:
         """Do the repair and try it. Return whether it came out clean; if not, the job is back at Isolate."""
         begun, model = self.now, self.job.model
         a = model.repair_index[repair]
+        spread = float(np.exp(self._rng.normal(0.0, SPREAD)))
+        tag, health, is_good = self._hidden.part(repair) if model.repairs[a].uses_item else ("", Health.NEW, True)
         for step in self._state().steps:
-            if not step.is_trial:
+            if step.takes_part:
+                self._ask(NotePart(repair, tag, health), 0.2)
+            elif not step.is_trial:
                 if step.mains is not Mains.ANY:
                     self._mains(Power.OUT if step.mains is Mains.OUT else Power.LIVE)
                 if "wet" in step.clears:
@@ -206,8 +217,7 @@ class BenchJob:
         opened = model.model.depths.open_min
         way = max(opened[int(model.repairs[a].depth)] - opened[int(self.job.repair_depth)], 0.0)
         takes = (bench_minutes(model.repairs[a], model) + TRIAL_MIN + way) * (self._hand.solder if is_iron else self._hand.other)
-        self.now = max(self.now, begun + timedelta(minutes=takes * float(np.exp(self._rng.normal(0.0, SPREAD)))))
-        tag, health, is_good = self._hidden.part(repair) if model.repairs[a].uses_item else ("", Health.NEW, True)
+        self.now = max(self.now, begun + timedelta(minutes=takes * spread))
         is_clean = bool(is_good and self._rng.random() < self._hidden.success[a, self._hidden.unit.fault])
         change = Change(repair, tag, health)
         self._ask(Trial((change,), TrialResult.CLEAN if is_clean else TrialResult.NO_CHANGE, 1 if is_clean else 0), 0.5)
@@ -226,6 +236,8 @@ class BenchJob:
             self._mains(Power.LIVE)
             self._timed()
             for check in self._state().checks:
+                if check.waits_for:
+                    self._rest(Bars(check.waits_for))
                 self._ask(MarkCheck(check.id, True), 1.5)
                 while check.id not in self.job.checks:
                     self._ask(MarkCheck(check.id, True), 1.5)
@@ -234,6 +246,13 @@ class BenchJob:
                 self._ask(AddPass(True, min(wanted.passes_needed - wanted.passes, 50)), 2.0 * (wanted.passes_needed - wanted.passes))
             self._mains(Power.OUT)
         self._ask(Advance(self.job.stage), 2)
+
+    def _rest(self, start: Bars) -> None:
+        """Let the unit get cold, or warm."""
+        if start is Bars.COLD_START:
+            self._mains(Power.OUT)
+        self._wait(start)
+        self._mains(Power.LIVE)
 
     def _timed(self) -> None:
         """A time to play, by the watch: the proven unit is what others are held against."""

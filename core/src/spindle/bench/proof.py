@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
-from spindle.drives.sheet import DriveSheet
+from spindle.drives.sheet import DriveSheet, ReferenceTime
 from spindle.faults.model import FaultModel, Question, QuestionKind
 
 
@@ -20,6 +20,12 @@ class ProofCheck:
     """The baseline question that it repeats, if any."""
     tries: int = 1
     """How often it is done before it has passed."""
+    waits_for: str = ""
+    """The hold that has to have passed before it counts: "cold start", "warm start"."""
+    reference: ReferenceTime | None = None
+    """How long healthy units take to play it, where the sheet says."""
+    may_be_left: bool = False
+    """It can be left out, with a reason: what it needs may not be here."""
 
 
 _LOADER: Final = {
@@ -39,35 +45,44 @@ _LOADER: Final = {
     ),
 }
 """What proves the loader of each family."""
+_REST: Final = (
+    "Picture, wireless, controls, fan: as noted when it was taken in. The owner's account is as it was: nothing installed, nothing copied, nobody signed out."
+)
 
 
-def proof_profile(sheet: DriveSheet, model: FaultModel, baseline_failures: tuple[str, ...]) -> tuple[ProofCheck, ...]:
+def proof_profile(sheet: DriveSheet, model: FaultModel, baseline_failures: tuple[str, ...], *, has_own_disc: bool = False) -> tuple[ProofCheck, ...]:
     """Return the checks that prove a repair on this drive: its own baseline again, then the profile of the family.
 
     Parameters
     ----------
     baseline_failures : tuple of question id
         What failed in the job's own baseline: repeated identically, first.
+    has_own_disc : bool
+        A good disc of the owner came with the unit.
     """
-    questions = {q.id: q for q in model.questions}
+    questions, times = {q.id: q for q in model.questions}, sheet.reference_times
     again = [
-        ProofCheck(f"again_{q}", _normal(questions[q]), f"As in the baseline, same disc, same position: {questions[q].ask}", q)
+        ProofCheck(
+            f"again_{q}", _normal(questions[q]), f"As in the baseline, same disc, same position: {questions[q].ask}", q, reference=sheet.reference_times.get(q)
+        )
         for q in baseline_failures
         if q in questions and questions[q].kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS) and _normal(questions[q])
     ]
     named = {c.question for c in again}
     classes = [
-        ProofCheck(f"class_{q.id}", _normal(q), q.how, q.id)
+        ProofCheck(f"class_{q.id}", _normal(q), q.how, q.id, reference=times.get(q.id))
         for q in model.questions
         if q.kind is QuestionKind.DISC_CLASS and q.id in sheet.classes and q.id not in named
     ]
     rest = [
         *_LOADER.get(sheet.family, ()),
-        ProofCheck("cold_warm", "Starts cold, and again after ten minutes", "Once after standing, once warm."),
         ProofCheck("later_load", "Later data loads", "Jump to a late chapter or level twice."),
-        ProofCheck("rest_of_unit", "The rest of the unit works as before", "Picture, wireless, controls, fan: as noted when it was taken in."),
+        ProofCheck("own_disc", "The owner's own disc plays", "The one that came with it. Play it from the disc: nothing of it is installed.", may_be_left=True),
+        ProofCheck("rest_of_unit", "The rest of the unit works as before", _REST),
+        ProofCheck("warm", "Starts again, warm", "After it has run for a while, disc out and in again.", waits_for="warm start"),
+        ProofCheck("cold", "Starts cold", "First start after it has stood with the mains out.", waits_for="cold start"),
     ]
-    skip = {"later_load"} if "later_data" in named else set()
+    skip = {*(["later_load"] if "later_data" in named else []), *([] if has_own_disc else ["own_disc"])}
     return (*again, *classes, *(c for c in rest if c.id not in skip))
 
 

@@ -33,7 +33,9 @@ class AtHand:
         return bool(self.asks) and not self.said
 
 
-_WAITS: Final = MappingProxyType({"plug": "after the plug is pulled", "cleaner": "until cleaner is dry", "warm": "until it is warm"})
+_WAITS: Final = MappingProxyType(
+    {"plug": "after the plug is pulled", "cleaner": "until cleaner is dry", "warm": "until it is warm", "cool": "until it is cold again"}
+)
 
 
 def _number(value: Any) -> str:
@@ -65,6 +67,7 @@ _IN_WORDS: Final[Mapping[str, Callable[[Row], str]]] = MappingProxyType(
         "connectors": lambda r: f"{r['name']} ({r['latch']}): {r['lets_go']}",
         "trimmers": _trimmer,
         "test_points": _points,
+        "transfers": lambda r: f"{r['what']}: {r['how']}" if r.get("how") else str(r["what"]),
         "fuses": lambda r: f"{r['name']}: {r['rating']}, {r['form']}, {r['place']}",
         "belts": lambda r: f"{r['name']}: {_number(r['length_mm'])} mm around, {_number(r['section_mm'])} mm {r['form']}",
         "switches": lambda r: f"{r['name']}, {r['place']}: {r['at_rest']} at rest",
@@ -77,14 +80,14 @@ _IN_WORDS: Final[Mapping[str, Callable[[Row], str]]] = MappingProxyType(
 @dataclass(frozen=True, slots=True)
 class _Want:
     table: str
-    column: str
-    value: str
+    where: Mapping[str, str]
+    """Column -> what it has to be."""
 
 
 def _want(text: str) -> _Want:
+    """Read ``table column=a value, column=value``."""
     table, _, rest = text.partition(" ")
-    column, _, value = rest.partition("=")
-    return _Want(table, column, value)
+    return _Want(table, dict(part.split("=", 1) for part in rest.split(", ") if part))
 
 
 def _read(kind: str) -> Mapping[str, tuple[_Want, ...]]:
@@ -107,5 +110,5 @@ def at_question(question: str, full: FullSheet) -> AtHand:
 
 
 def _said(wants: tuple[_Want, ...], full: FullSheet) -> AtHand:
-    rows = [(w.table, r) for w in wants for r in full.rows(w.table) if not w.column or str(r[w.column]) == w.value]
+    rows = [(w.table, r) for w in wants for r in full.rows(w.table) if all(str(r[c]) == v for c, v in w.where.items())]
     return AtHand(tuple(dict.fromkeys(w.table for w in wants)), tuple(Said(_IN_WORDS[t](r), source_of(r).is_confirmed) for t, r in rows))

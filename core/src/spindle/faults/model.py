@@ -181,6 +181,8 @@ class Repair:
     """Bench minutes more where the drive sheet has the feature ("motor_soldered": 12)."""
     blocked_by: str = ""
     """``question=outcome`` after which it is not offered: a level that reads high is no reason for more drive (trap T12)."""
+    only_after: str = ""
+    """``question=outcome`` that has to stand before a person may choose it. No advice names such a repair: it takes away from what keeps people safe."""
     instrument: str = ""
     """What it takes that not every shop has; see :class:`spindle.words.bench.Instrument`."""
     worsens: Mapping[str, float] = field(default_factory=dict)

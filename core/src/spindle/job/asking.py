@@ -10,12 +10,13 @@ from typing import Any, Final, Protocol
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.economy import Economy
 from spindle.errors import NotNowError
+from spindle.job.barring import check_mains
 from spindle.job.effects import Effect, ShelfPiece
 from spindle.job.line import Draft, Line
 from spindle.job.stages import NAMES, Stage
 from spindle.job.value import Job, SheetRef
 from spindle.sound.listening import Heard
-from spindle.words.bench import Depth, Instrument, Mains, Power
+from spindle.words.bench import Depth, Instrument, Mains
 from spindle.words.duty import Duty
 
 OPEN: Final = frozenset(s for s in Stage if s is not Stage.CLOSED)
@@ -101,34 +102,6 @@ class Needs:
         if self.depth is not None and (job.depth != self.depth or (self.depth is Depth.CLOSED and job.mat.open)):
             raise NotNowError("Close the unit first: proof counts with the screws in.", reason="open")
         check_mains(job, self.mains, now)
-
-
-def check_mains(job: Job, needed: Mains, now: datetime) -> None:
-    """Refuse a step whose mains state is not the one on the bench.
-
-    Raises
-    ------
-    NotNowError
-        Power is held back by an open hazard, or the mains is not in the state that the step needs.
-    """
-    if needed is Mains.LIVE:
-        check_power(job, now)
-        if job.power is not Power.LIVE:
-            raise NotNowError("This needs the mains live, and it is out. Set the mains state first.", reason="mains_out")
-    if needed is Mains.OUT and job.power is not Power.OUT:
-        raise NotNowError("This needs the mains out, and it is live. Pull the plug and set the mains state first.", reason="mains_live")
-
-
-def check_power(job: Job, now: datetime) -> None:
-    """Refuse power while a hazard is open.
-
-    Raises
-    ------
-    NotNowError
-    """
-    held = job.hazards(now)
-    if held:
-        raise NotNowError(f"Mains stays out. {held[0].text}", reason="power_held")
 
 
 @dataclass(frozen=True, slots=True)

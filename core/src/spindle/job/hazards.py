@@ -1,19 +1,39 @@
-"""What keeps the power off: opened by what was done or found, until it is cleared, has passed, or somebody lifts it by name."""
+"""What keeps the power off, or a hand: opened by what was done or found, until it is cleared, has passed, or somebody lifts it by name."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
+from enum import StrEnum
+from math import ceil
 from types import MappingProxyType
 from typing import Final
 
 from spindle.diagnosis.given.case import Answer, Finding
+from spindle.drives.tables import Row
+from spindle.words.bench import Power
 
 END_OF_TIME: Final = datetime.max.replace(tzinfo=UTC)
 """At this moment only what never passes by itself is open."""
 DRY_MIN: Final = 5
 """Minutes that cleaner is given to dry: what the caution says, and what the bottles of the trade ask for at least."""
+WARM_MIN: Final = 10
+"""Minutes of running until a drive counts as warm, where its sheet does not say: bearings and lens have taken the heat of the case by then."""
+COLD_MIN: Final = 20
+"""Minutes with the mains out until it counts as cold again, where its sheet does not say: about twice as long as it took to warm."""
+CHARGE: Final = "charge"
+COLD: Final = "cold"
+WARM: Final = "warm"
+
+
+class Bars(StrEnum):
+    """What a hold keeps from being done."""
+
+    POWER = "power"
+    OPENING = "opening"
+    COLD_START = "cold start"
+    WARM_START = "warm start"
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,13 +45,15 @@ class HazardKind:
     name : what a line calls it
     text : what it says while it is open
     clears : what is said when its own test is done; "" if another line clears it
-    lasts_min : minutes after which it has passed by itself; None if it never does
+    lasts_min : minutes after which it has passed by itself, where the drive's sheet does not say; None if it never does
+    bars : what it keeps from being done
     """
 
     name: str
     text: str
     clears: str = ""
-    lasts_min: int | None = None
+    lasts_min: float | None = None
+    bars: Bars = Bars.POWER
 
 
 HAZARDS: Final = MappingProxyType(
@@ -63,8 +85,24 @@ HAZARDS: Final = MappingProxyType(
             "Capacitors were changed, and their polarity was not seen twice since. A reversed one bursts.",
             clears="Polarity seen twice by the board's mark",
         ),
+        CHARGE: HazardKind(
+            "charge in the supply",
+            "Charge remains in the supply after the plug is pulled. No hand goes in before its minute, or before it was measured.",
+            clears="Measured across the large capacitor: under 5 V",
+            bars=Bars.OPENING,
+        ),
+        COLD: HazardKind("not cold", "It ran a while ago: a start is cold once it has stood with the mains out.", bars=Bars.COLD_START, lasts_min=COLD_MIN),
+        WARM: HazardKind("not warm", "A start counts as warm once it has run for a while.", bars=Bars.WARM_START, lasts_min=WARM_MIN),
     }
 )
+_WAITS: Final = MappingProxyType({"plug": CHARGE, "cleaner": "wet", "cool": COLD, "warm": WARM})
+"""What a sheet says how long to wait for -> the hold that lasts so long."""
+Waits = Mapping[str, float]
+
+
+def waits_of(rows: Iterable[Row]) -> Waits:
+    """Return how long each hold lasts on a drive, by the waits that its sheet names, in minutes."""
+    return {_WAITS[str(r["what"])]: float(str(r["minutes"])) for r in rows}
 
 
 _LOOSE: Final = MappingProxyType(
@@ -83,15 +121,15 @@ class Hold:
     """The id of the step that cleared it, or "hand" or "finding"; "" while nothing has."""
     of: frozenset[str] = frozenset()
     """Which things it is about, where somebody measured them by name: a sound flex says nothing of another."""
+    lasts_min: float | None = None
 
     @property
     def until(self) -> datetime | None:
         """When it has passed by itself; None if it never does."""
-        lasts = HAZARDS[self.code].lasts_min
-        return None if lasts is None else self.at + timedelta(minutes=lasts)
+        return None if self.lasts_min is None else self.at + timedelta(minutes=self.lasts_min)
 
     def is_open(self, now: datetime) -> bool:
-        """Tell whether it keeps the power off at a moment."""
+        """Tell whether it still bars at a moment what it bars."""
         return not self.cleared_by and (self.until is None or now < self.until)
 
 
@@ -100,17 +138,22 @@ Holds = Mapping[str, Hold]
 
 @dataclass(frozen=True, slots=True)
 class Hazard:
-    """One open hazard: what it is, what clears it at the bench, and when it has passed by itself."""
+    """One open hazard: what it is and bars, what clears it at the bench, and when it has passed by itself."""
 
     code: str
     text: str
     clears: str = ""
     until: datetime | None = None
+    bars: Bars = Bars.POWER
+
+    def says(self, now: datetime) -> str:
+        """What it is, and how long it bars still."""
+        return self.text if self.until is None else f"{self.text} {ceil((self.until - now).total_seconds() / 60)} min more."
 
 
-def opened(holds: Holds, codes: Iterable[str], at: datetime) -> Holds:
-    """Return the holds with these open from then on."""
-    return {**holds, **{code: Hold(code, at) for code in codes}}
+def opened(holds: Holds, codes: Iterable[str], at: datetime, waits: Waits = MappingProxyType({})) -> Holds:
+    """Return the holds with these open from then on, as long as the drive's sheet says."""
+    return {**holds, **{code: Hold(code, at, lasts_min=waits.get(code, HAZARDS[code].lasts_min)) for code in codes}}
 
 
 def cleared(holds: Holds, codes: Iterable[str], by: str) -> Holds:
@@ -134,6 +177,22 @@ def after_finding(holds: Holds, finding: Finding, at: datetime) -> Holds:
     return cleared(holds, (code,), "finding") if what.outcome == clear else holds
 
 
+def after_mains(holds: Holds, was: Power, power: Power, at: datetime, waits: Waits) -> Holds:
+    """Return the holds after the mains went from one state to another.
+
+    With the plug pulled charge remains, for as long as the sheet says; where it does not, nothing is invented and the caution stands alone. What ran
+    is warm; what was started before it was cold does not get cold by running.
+    """
+    if power is Power.LIVE and was is not Power.LIVE:
+        is_warm = COLD in holds and holds[COLD].is_open(at)
+        holds = {**opened(holds, (WARM,), at, waits), **({COLD: Hold(COLD, at)} if is_warm else {})}
+    elif was is Power.LIVE and power is not Power.LIVE:
+        holds = opened({k: h for k, h in holds.items() if k != WARM}, (COLD,), at, waits)
+    if was is not Power.OUT and power is Power.OUT and CHARGE in waits:
+        return opened(holds, (CHARGE,), at, waits)
+    return {k: h for k, h in holds.items() if k != CHARGE} if power is not Power.OUT else holds
+
+
 _MEASURED: Final = MappingProxyType({"blown": "short", "flex": "flex", "objects": "object"})
 """Calculator -> the hold that it opens where power would hurt, and clears where it would not."""
 
@@ -150,10 +209,10 @@ def after_measuring(holds: Holds, tool: str, about: str, may_power: bool | None,
     return {**holds, code: replace(holds[code], of=others)} if others else cleared(holds, (code,), "finding")
 
 
-def open_hazards(holds: Holds, now: datetime) -> tuple[Hazard, ...]:
-    """Return what keeps the power off at a moment, in a fixed order."""
-    mine = [(code, kind, holds[code]) for code, kind in HAZARDS.items() if code in holds and holds[code].is_open(now)]
-    return tuple(Hazard(code, kind.text, kind.clears, hold.until) for code, kind, hold in mine)
+def open_hazards(holds: Holds, now: datetime, bars: Bars | None = Bars.POWER) -> tuple[Hazard, ...]:
+    """Return what bars something at a moment, or whatever is open (None), in a fixed order."""
+    mine = [(code, kind, holds[code]) for code, kind in HAZARDS.items() if code in holds and holds[code].is_open(now) and bars in (None, kind.bars)]
+    return tuple(Hazard(code, kind.text, kind.clears, hold.until, kind.bars) for code, kind, hold in mine)
 
 
 def passes_at(holds: Holds, codes: Iterable[str], now: datetime) -> datetime | None:

@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from datetime import datetime
 from typing import Any
 
 from spindle.bench.opening.mat import left_open
 from spindle.bench.opening.order import Move, way_back, way_in
 from spindle.bench.opening.steps import Opening
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
+from spindle.job.barring import check_wait
+from spindle.job.hazards import Bars
 from spindle.job.line import Draft
 from spindle.job.value import Job
 from spindle.repairs.procedure import OPENS_TO
@@ -48,9 +51,18 @@ def goal_of(job: Job) -> Goal | None:
     return next((goals[w] for w in wanted if w in goals), None)
 
 
-def opened_to(job: Job, depth: Depth) -> tuple[Draft, ...]:
-    """Return the line that says how far a step has opened the unit, if it was not as open before."""
-    return (Draft("depth", depth_body(job, depth)),) if depth > job.depth else ()
+def opened_to(job: Job, depth: Depth, now: datetime) -> tuple[Draft, ...]:
+    """Return the line that says how far a step has opened the unit, if it was not as open before.
+
+    Raises
+    ------
+    NotNowError
+        While charge remains: no hand goes in.
+    """
+    if depth <= job.depth:
+        return ()
+    check_wait(job, Bars.OPENING, now)
+    return (Draft("depth", depth_body(job, depth)),)
 
 
 def depth_body(job: Job, depth: Depth) -> dict[str, Any]:

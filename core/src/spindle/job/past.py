@@ -93,7 +93,7 @@ def _one(job: Job, began: Line, tried: Line) -> Iterator[Took]:
 
 
 def _seconds(job: Job) -> dict[str, float] | None:
-    """Return the times to play that were taken since the clean trial, by class of disc."""
+    """Return the times to play that were taken since the clean trial and in the proof, by class of disc."""
     asked = job.model.family_questions
     timed = {}
     for finding in job.findings[job.trial_at + 1 :] if job.trial_at >= 0 else ():
@@ -102,4 +102,7 @@ def _seconds(job: Job) -> dict[str, float] | None:
             continue
         if asked[what.question].kind is QuestionKind.DISC_CLASS:
             timed[what.question] = float(what.seconds)
+    for line in job.lines:
+        if line.number in job.proofs and line.body.get("seconds") and asked[line.body["question"]].kind is QuestionKind.DISC_CLASS:
+            timed[line.body["question"]] = float(line.body["seconds"])
     return timed or None

@@ -15,6 +15,9 @@ from spindle.diagnosis.belief.posterior import Belief, believe
 from spindle.diagnosis.evidence.gather import baseline_failures
 from spindle.diagnosis.given.case import Answer, Bench, Case, Stock, Trial
 from spindle.diagnosis.given.economy import Economy
+from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
+from spindle.drives.sheet import Pairing
+from spindle.drives.swap_plan import swap_plan
 from spindle.faults.model import QuestionKind
 from spindle.formats.case_file import read_stock
 from spindle.job.hazards import END_OF_TIME, HAZARDS
@@ -24,7 +27,7 @@ from spindle.job.stages import Acts, JobFacts, Missing, Stage, missing
 from spindle.job.value import Job
 from spindle.offers.ends import ENDS
 from spindle.offers.handing_back import Cause, cause_of, confirmed_cause
-from spindle.repairs.procedure import Procedure, Step, steps_from
+from spindle.repairs.procedure import Procedure, Step, by_plan, steps_from
 from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import Instrument, Power
 from spindle.words.known import Known
@@ -124,7 +127,7 @@ def state_of(job: Job, economy: Economy, shelf: Iterable[Stock] = (), bench: Ben
     belief = believe(case.findings, job.model)
     procedure = procedure_of(job)
     steps = steps_of(job)
-    checks = proof_profile(job.model.sheet, job.model.model, baseline_failures(belief.evidence, job.model))
+    checks = proof_profile(job.model.sheet, job.model.model, baseline_failures(belief.evidence, job.model), has_own_disc=_has_own_disc(job))
     ending = judge_ending(belief, job.model, case.economy)
     facts = _facts(job, belief, ending, steps, checks, sign=economy.sign)
     return JobState(job, case, belief, ending, facts, missing(job.stage, facts), procedure, steps, checks)
@@ -160,7 +163,33 @@ def procedure_of(job: Job) -> Procedure | None:
 def steps_of(job: Job) -> tuple[Step, ...]:
     """Return the steps of the proposed repair, from as open as the unit was when it began."""
     procedure = procedure_of(job)
-    return () if procedure is None else steps_from(procedure, job.repair_depth)
+    if procedure is None:
+        return ()
+    takes = job.model.repairs[job.model.repair_index[procedure.repair]].uses_item
+    level = LEVEL_OF_REPAIR[procedure.repair] if takes else ""
+    return steps_from(_as_planned(procedure, level, job), job.repair_depth, takes=LEVELS[level].name if level else "")
+
+
+def _as_planned(procedure: Procedure, level: str, job: Job) -> Procedure:
+    """Return a procedure by the sheet's own swap plan, where the owner's paired board moves across into the other drive."""
+    full = job.start.sheet.full
+    if full is None or level != "drive" or job.model.sheet.pairing is not Pairing.BOARD:
+        return procedure
+    part = job.part_in_hand(procedure.repair)
+    return by_plan(procedure, swap_plan(full, level, from_donor=part is not None and str(part.body["item"]).startswith("D-")))
+
+
+def is_done(step: Step, job: Job) -> bool:
+    """Tell whether a step of the proposed repair is done: ticked, or done by what it asks for, a trial or a part in hand."""
+    if step.is_trial:
+        return job.trial_since_proposal is not None
+    if step.takes_part:
+        return job.proposal is not None and job.part_in_hand(job.proposal.repair) is not None
+    return f"{step.plan}:{step.id}" in job.ticks if step.plan else step.id in job.steps
+
+
+def _has_own_disc(job: Job) -> bool:
+    return "owners_disc" in job.said and job.said["owners_disc"].outcome == "good"
 
 
 def _facts(job: Job, belief: Belief, ending: Ending, steps: tuple[Step, ...], checks: tuple[ProofCheck, ...], *, sign: str) -> JobFacts:
@@ -185,10 +214,10 @@ def _facts(job: Job, belief: Belief, ending: Ending, steps: tuple[Step, ...], ch
         is_refused=job.is_refused,
         needs_consent=procedure.alters_unit if procedure else "",
         has_consent=job.has_own_consent,
-        open_steps=tuple(s.text for s in steps if s.id not in job.steps and not s.is_trial),
+        open_steps=tuple(s.text for s in steps if not s.is_trial and not is_done(s, job)),
         has_trial=job.trial_since_proposal is not None,
         trial_is_clean=job.is_trial_clean,
-        open_checks=tuple(c.title for c in checks if c.id not in job.checks),
+        open_checks=tuple(c.title for c in checks if c.id not in job.checks and c.id not in job.left_out),
         failed_checks=(*(c.title for c in checks if job.checks.get(c.id) is False), *(["a pass"] if job.failed_passes else [])),
         passes=job.passes,
         passes_needed=ending.passes_wanted,

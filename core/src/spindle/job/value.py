@@ -12,8 +12,9 @@ from spindle.bench.opening.recording import recorded_opening
 from spindle.bench.opening.steps import NOTHING, Opening, joined
 from spindle.diagnosis.given.case import Answer, Change, Finding, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.drives.full_sheet import FullSheet
 from spindle.drives.levels import LEVELS
-from spindle.job.hazards import Hazard, Holds, open_hazards
+from spindle.job.hazards import Bars, Hazard, Holds, Waits, open_hazards, waits_of
 from spindle.job.line import Line
 from spindle.job.recordings import Photo, Sound
 from spindle.job.stages import Stage
@@ -48,11 +49,18 @@ class SheetRef:
     model: CompiledModel
     opening: Opening = NOTHING
     """How a unit with it is opened, by the sheets of console and drive; empty if they do not say."""
+    full: FullSheet | None = field(default=None, compare=False)
+    """Everything that the sheet says; None where only its facts are known."""
 
     @property
     def name(self) -> str:
         """Variant and version, as a line says it."""
         return f"{self.variant} v{self.version}"
+
+    @property
+    def waits(self) -> Waits:
+        """How long holds last on this drive, by its sheet, in minutes."""
+        return waits_of(self.full.rows("waits")) if self.full is not None else {}
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,7 +100,7 @@ class Job:
     Attributes
     ----------
     struck : struck line number -> the line that struck it
-    holds : what was opened that keeps the power off, by its kind, cleared or not
+    holds : what was opened that bars something (the power, a hand, a start that counts), by its kind, cleared or not
     power, depth, wet : the state of the bench: the mains, how far the unit is open, and the parts that cleaner has wetted since
         the mains was last live
     parts : parts for this job that are here, a donor's or on their way, by line number; struck ones are not in it
@@ -106,6 +114,8 @@ class Job:
     sounds : recordings that stand, by the number of their line
     steps, ticks : what was done, by the id of the step; of swap plans by plan and step
     checks, tried : of the proof: which passed; of those that are done several times, how often they were good so far
+    left_out : checks that could not be done here, and why
+    account : what would be done on the owner's account, and whether the owner agreed
     proofs : numbers of the lines of the proof that stand: they can be struck
     told, collected : who told the owner what, and who fetched the unit
     confirmed : what the cause turned out to be, and by what it is known; None if nobody said
@@ -136,6 +146,8 @@ class Job:
     ticks: Mapping[str, Line] = field(default_factory=dict)
     checks: Mapping[str, bool] = field(default_factory=dict)
     tried: Mapping[str, int] = field(default_factory=dict)
+    left_out: Mapping[str, str] = field(default_factory=dict)
+    account: tuple[Line, ...] = ()
     proofs: frozenset[int] = frozenset()
     passes: int = 0
     failed_passes: int = 0
@@ -192,9 +204,9 @@ class Job:
         asked = self.owner_wants.body
         return f"The owner would rather have: {asked['name']}." if asked["name"] else f"The owner asks: {asked['text']}"
 
-    def hazards(self, now: datetime) -> tuple[Hazard, ...]:
-        """Return what keeps the power off at a moment."""
-        return open_hazards(self.holds, now)
+    def hazards(self, now: datetime, bars: Bars | None = Bars.POWER) -> tuple[Hazard, ...]:
+        """Return what keeps the power off at a moment, or bars something else; with None, whatever is open."""
+        return open_hazards(self.holds, now, bars)
 
     @property
     def is_left(self) -> bool:
@@ -205,6 +217,13 @@ class Job:
     def takings(self) -> dict[int, Line]:
         """Those of its parts that were taken from the shelf and are not back, by the number of the line."""
         return {n: line for n, line in self.parts.items() if line.body.get("taking")}
+
+    def part_in_hand(self, repair: str) -> Line | None:
+        """Return the part that lies ready for a repair: taken from the shelf, or noted as here; None if it is still to come, or was tried in vain."""
+        in_vain = {c.item for t in self.trials if t.result is not TrialResult.CLEAN for c in t.changes if c.item}
+        mine = [x for x in self.parts.values() if x.body["repair"] == repair and x.body["item"] not in in_vain]
+        here = [x for x in mine if x.body.get("taking") or not (x.body["is_donor"] or x.body["wait_days"])]
+        return here[-1] if here else None
 
     @property
     def trials(self) -> list[Trial]:

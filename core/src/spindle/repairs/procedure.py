@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from types import MappingProxyType
 from typing import Final
 
+from spindle.drives.swap_plan import SwapPlan
 from spindle.words.bench import Depth, Mains
 
 
@@ -27,6 +28,12 @@ class Step:
     """The holds on the power that doing it opens (cleaner is wet, board soldered), and those that it clears."""
     is_trial: bool = False
     """The trial of the half-built unit: done by recording what it showed."""
+    takes_part: bool = False
+    """The part that goes in: done by taking it from the shelf, or by noting one that lies here."""
+    plan: str = ""
+    """The level whose swap plan it is a step of: ticked there and here alike."""
+    details: tuple[str, ...] = ()
+    """The sheet's screws and plugs that belong to it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,6 +76,7 @@ _OPENING = (
 OPENS_TO: Final = MappingProxyType({s.id: s.opens_to for s in _OPENING})
 """Opening step -> how deep the unit is open once it is done."""
 OPENING_IDS: Final = tuple(OPENS_TO)
+PART_IN: Final = "part_in"
 _TRIAL = Step(
     "trial",
     "Trial before the screws go in: flexes home, bars shut, nothing loose, cleaner dry. Frame in place, then power and one disc.",
@@ -78,10 +86,22 @@ _TRIAL = Step(
 )
 
 
-def steps_from(procedure: Procedure, depth: Depth) -> tuple[Step, ...]:
-    """Return every step from the unit as open as it is now to the trial at the half-built point."""
+def steps_from(procedure: Procedure, depth: Depth, takes: str = "") -> tuple[Step, ...]:
+    """Return every step from the unit as open as it is now to the trial at the half-built point.
+
+    Parameters
+    ----------
+    takes : what the part is called that goes in, "" if none does. It lies ready before anything is opened: who opens first waits with an open unit.
+    """
+    ready = [Step(PART_IN, f"{takes} that goes in: scan its tag, or pick it.", Mains.ANY, takes_part=True)] if takes else []
     needed = [*_OPENING[:2]] if procedure.depth >= Depth.COVER_OFF and depth < Depth.COVER_OFF else [_OPENING[0]]
     for level in (Depth.DRIVE_OPEN, Depth.DECK_OUT):
         if procedure.depth >= level > depth:
             needed.append(_OPENING[level])
-    return (*needed, *procedure.steps, _TRIAL)
+    return (*ready, *needed, *procedure.steps, _TRIAL)
+
+
+def by_plan(procedure: Procedure, plan: SwapPlan) -> Procedure:
+    """Return a procedure with the steps of a swap plan in place of its own: what the sheet says of this very drive beats the general way."""
+    steps = tuple(Step(s.id, s.text, Mains.OUT, s.cautions, plan=plan.level, details=s.details) for s in plan.steps)
+    return replace(procedure, steps=steps)

@@ -37,7 +37,7 @@ class Outlook:
 def unseen(model: CompiledModel, plan: Plan) -> Position:
     """Return where a unit stands of which nothing is known: closed, everything still to try, and nothing opened that only our own steps open."""
     w = np.where([bool(f.opened_by) for f in model.faults], 0.0, model.prior)
-    return Position(w / w.sum(), 0, np.ones(len(plan.repairs), dtype=bool), np.ones(len(plan.asks), dtype=bool))
+    return Position(w / w.sum(), 0, np.array([not r.only_after for r in plan.repairs]), np.ones(len(plan.asks), dtype=bool))
 
 
 def tried_repairs(case: Case, model: CompiledModel) -> set[str]:
@@ -50,8 +50,9 @@ def tried_repairs(case: Case, model: CompiledModel) -> set[str]:
 
 
 def _blocked(belief: Belief, model: CompiledModel) -> set[str]:
+    """Return the repairs that no advice names: what an answer speaks against, and what only a person may choose."""
     said = {f"{q}={a.outcome}" for q, a in belief.evidence.said.items()}
-    return {r.id for r in model.repairs if r.blocked_by in said}
+    return {r.id for r in model.repairs if r.blocked_by in said or r.only_after}
 
 
 def _says_nothing(belief: Belief) -> set[str]:

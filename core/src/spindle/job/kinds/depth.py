@@ -6,7 +6,9 @@ from dataclasses import dataclass, replace
 from typing import Annotated, Final
 
 from spindle.errors import NotNowError
-from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, World, check_mains, one
+from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, World, one
+from spindle.job.barring import check_mains, check_wait
+from spindle.job.hazards import Bars
 from spindle.job.line import Line
 from spindle.job.opening import at_depth, before_depth, depth_body
 from spindle.job.value import Job
@@ -27,6 +29,8 @@ def _decide(job: Job, ask: SetDepth, world: World) -> Decision:
     depth = Depth(ask.depth)
     if depth > job.depth or depth is Depth.CLOSED:
         check_mains(job, Mains.OUT, world.now)
+    if depth > job.depth:
+        check_wait(job, Bars.OPENING, world.now)
     left = before_depth(job, depth) if depth < job.depth else ()
     if left:
         raise NotNowError(f"On the mat still: {', '.join(left)}. Put back each, with its look, and the unit is as shut as they are.", reason="mat")

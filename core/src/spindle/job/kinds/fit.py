@@ -37,7 +37,7 @@ def _touches(job: Job, ask: Fit) -> set[str]:
 def _decide(job: Job, ask: Fit, world: World) -> Decision:
     check_fitting(ask.changes, job)
     depths = [job.model.repairs[job.model.repair_index[c.repair]].depth for c in ask.changes]
-    drafts = list(opened_to(job, max(depths, default=job.depth)))
+    drafts = list(opened_to(job, max(depths, default=job.depth), world.now))
     changes, more, effects = with_pieces(job, ask.changes, world, line=job.next_number + len(drafts))
     if changes == job.on_trial:
         return NOTHING_CHANGES

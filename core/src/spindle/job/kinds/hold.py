@@ -1,4 +1,4 @@
-"""A hold on the power is cleared by its own test, or lifted by hand: with a name and a reason, both on the tape."""
+"""A hold is cleared by its own test, or lifted by hand: with a name and a reason, both on the tape."""
 
 from __future__ import annotations
 
@@ -31,9 +31,9 @@ class LiftHold:
 
 
 def _open_one(job: Job, code: str, world: World) -> Hazard:
-    found = next((h for h in job.hazards(world.now) if h.code == code), None)
+    found = next((h for h in job.hazards(world.now, None) if h.code == code), None)
     if found is None:
-        raise NotNowError("Nothing of that kind holds the power back.", reason="no_hold")
+        raise NotNowError("Nothing of that kind holds anything back.", reason="no_hold")
     return found
 
 

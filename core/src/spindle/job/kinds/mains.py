@@ -6,7 +6,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any, Final
 
-from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, World, check_power, one
+from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, World, one
+from spindle.job.barring import check_power
+from spindle.job.hazards import after_mains
 from spindle.job.line import Line
 from spindle.job.value import Job
 from spindle.words.bench import POWER_NAMES, Power
@@ -33,7 +35,8 @@ def _state(body: Mapping[str, Any]) -> Power:
 def _fold(job: Job, line: Line) -> Job:
     """Whoever makes it live says by that that what was wetted is dry."""
     power = _state(line.body)
-    return replace(job, power=power, wet=frozenset() if power is Power.LIVE else job.wet)
+    holds = after_mains(job.holds, job.power, power, line.at, job.start.sheet.waits)
+    return replace(job, power=power, wet=frozenset() if power is Power.LIVE else job.wet, holds=holds)
 
 
 KIND: Final = LineKind("mains", lambda body, _: POWER_NAMES[_state(body)], _fold, (AskKind("mains", SetMains, _decide, Needs(OPEN)),))

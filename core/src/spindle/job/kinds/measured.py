@@ -13,7 +13,8 @@ from spindle.diagnosis.given.case import Answer, Finding, Remark, Setting, Weigh
 from spindle.errors import InvalidError
 from spindle.faults.model import QuestionKind
 from spindle.formats.case_file import read_what, write_what
-from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, check_mains
+from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World
+from spindle.job.barring import check_mains
 from spindle.job.findings import check_vocabulary
 from spindle.job.hazards import after_measuring
 from spindle.job.line import Draft, Line
@@ -49,7 +50,7 @@ def _decide(job: Job, ask: Measure, world: World) -> Decision:
     answer = _answer(speaks, job)
     question = job.model.family_questions[ask.question]
     check_mains(job, question.mains, world.now)
-    return Decision((*opened_to(job, question.depth), Draft("measured", {**body, "answer": write_what(answer)})))
+    return Decision((*opened_to(job, question.depth, world.now), Draft("measured", {**body, "answer": write_what(answer)})))
 
 
 def _said(told: Told) -> dict[str, Any]:

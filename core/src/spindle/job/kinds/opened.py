@@ -10,7 +10,9 @@ from spindle.bench.opening.mat import checks_back
 from spindle.bench.opening.order import first_needed, resting_on
 from spindle.bench.opening.steps import SIDES, Opening, OpeningStep
 from spindle.errors import InvalidError, NotFoundError, NotNowError
-from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, Speech, World, check_mains, one
+from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, Speech, World, one
+from spindle.job.barring import check_mains, check_wait
+from spindle.job.hazards import Bars
 from spindle.job.line import Line
 from spindle.job.opening import at_depth
 from spindle.job.value import Job
@@ -44,6 +46,8 @@ def _decide(job: Job, ask: OpenStep, world: World) -> Decision:
     if ask.turned_to not in ("", *SIDES):
         raise InvalidError("turned_to", f"A unit lies with one of these up: {', '.join(SIDES)}.")
     check_mains(job, step.mains, world.now)
+    if ask.is_open:
+        check_wait(job, Bars.OPENING, world.now)
     (_check_in if ask.is_open else _check_back)(opening, step, job)
     body: dict[str, Any] = {
         "step": step.id,

@@ -9,6 +9,7 @@ from typing import Any, Final
 from spindle.errors import InvalidError, NotFoundError
 from spindle.job.asking import AskKind, Decision, LineKind, Needs, Speech, World, one
 from spindle.job.effects import Unwant, Want
+from spindle.job.interlocks import check_interlock
 from spindle.job.line import Line
 from spindle.job.stages import Stage
 from spindle.job.state import bench_of, case_of
@@ -34,6 +35,7 @@ def _decide(job: Job, ask: Propose, world: World) -> Decision:
         raise InvalidError("end", "A repair has its end in the proof: name an end only where nothing is repaired.")
     if ask.repair not in job.model.repair_index:
         raise NotFoundError(f"This drive has no repair {ask.repair!r}.")
+    check_interlock(job, job.model.repairs[job.model.repair_index[ask.repair]])
     case = case_of(job, world.economy, world.stock(), bench_of(job, world.now, world.lacks))
     offer, is_advised = offer_for(ask.repair, case, job.model, price_cents_per_min=world.price_cents_per_min)
     body = {**asdict(offer), "total_cents": job.charged(offer.total_cents), "is_advised": is_advised}

@@ -13,6 +13,8 @@ from spindle.drives.tables import CONSOLE_TABLES, TABLES
 from spindle.errors import CaseError, InvalidError, NotNowError, SheetError
 from spindle.formats.table_rows import read_tables
 from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, one
+from spindle.job.barring import check_wait
+from spindle.job.hazards import Bars
 from spindle.job.line import Line
 from spindle.job.opening import at_depth
 from spindle.job.value import Job
@@ -58,6 +60,7 @@ def _decide(job: Job, ask: RecordStep, world: World) -> Decision:
     """Only where the sheets say nothing: what they say is followed, and put right in them."""
     if job.start.sheet.opening.says_of(ask.whose):
         raise NotNowError(f"The sheet of this {ask.whose.value} says how it is opened: follow it, or put it right.", reason="has_order")
+    check_wait(job, Bars.OPENING, world.now)
     cells = {name: value.strip() if isinstance(value := getattr(ask, name), str) else value for name in _CELLS}
     size = {"count": ask.count, "length_mm": ask.length_mm, "thread_mm": ask.thread_mm, "head": ask.head.strip(), "latch": ask.latch.strip()}
     before = next((x.at for x in reversed(job.lines) if x.kind in ("recorded", "opened", "mains")), world.now)

@@ -1,21 +1,25 @@
-"""A step of the repair is done, or not done after all. It is known by its id: no other step can stand for it."""
+"""A step of the repair is done, or not done after all. It is known by its id: no other step can stand for it; one of a swap plan is its tick."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from datetime import datetime
 from math import ceil
 from typing import Any, Final
 
 from spindle.bench.fuse import check_replacement
 from spindle.errors import InvalidError, NotFoundError, NotNowError
-from spindle.job.asking import NOTHING_CHANGES, AskKind, Decision, LineKind, Needs, Speech, World, check_mains
-from spindle.job.hazards import cleared, opened, passes_at, undone
+from spindle.job.asking import NOTHING_CHANGES, AskKind, Decision, LineKind, Needs, Speech, World
+from spindle.job.barring import check_mains, check_wait
+from spindle.job.hazards import Bars, cleared, opened, passes_at, undone
 from spindle.job.line import Draft, Line
 from spindle.job.opening import opened_to
 from spindle.job.stages import Stage
-from spindle.job.state import steps_of
+from spindle.job.state import is_done, steps_of
 from spindle.job.value import Job
+from spindle.repairs.procedure import Step
+from spindle.words.bench import Depth
 from spindle.words.bounds import Short, Word
 
 
@@ -32,25 +36,38 @@ def _decide(job: Job, ask: MarkStep, world: World) -> Decision:
     own = next((s for s in steps_of(job) if s.id == ask.step), None)
     if own is None:
         raise NotFoundError(f"This repair has no step {ask.step!r}.")
-    if own.is_trial:
-        raise InvalidError("step", "The trial is recorded by what it showed.")
+    if elsewhere := _done_by(own):
+        raise InvalidError("step", elsewhere)
     fuse = ask.fuse if own.reads_fuse else ""
-    was = job.steps.get(own.id)
-    if (was is not None) == ask.is_done and (was is None or was.body.get("fuse", "") == fuse):
+    if is_done(own, job) == ask.is_done and (not ask.is_done or not own.reads_fuse or job.steps[own.id].body.get("fuse", "") == fuse):
         return NOTHING_CHANGES
     drafts: tuple[Draft, ...] = ()
     if ask.is_done:
         if job.is_refused:
             raise NotNowError("The owner did not agree to this repair: go back to Agree.", reason="refused")
         check_mains(job, own.mains, world.now)
-        dry_at = passes_at(job.holds, own.clears, world.now)
-        if dry_at is not None:
-            left = ceil((dry_at - world.now).total_seconds() / 60)
-            raise NotNowError(f"It is not dry yet: {left} min more. Whoever knows better lifts the hold, by name.", reason="wet")
+        _check_time(own, job, world.now)
         if own.reads_fuse:
             check_replacement(fuse, job.model.sheet.fuse_rating)
-        drafts = opened_to(job, own.opens_to)
-    return Decision((*drafts, Draft("step", {"step": own.id, "text": own.text, "is_done": ask.is_done, "fuse": fuse})))
+        drafts = opened_to(job, own.opens_to, world.now)
+    said = {"step": own.id, "text": own.text, "is_done": ask.is_done}
+    return Decision((*drafts, Draft("tick", {"plan": own.plan, **said}) if own.plan else Draft("step", {**said, "fuse": fuse})))
+
+
+def _check_time(step: Step, job: Job, now: datetime) -> None:
+    dry_at = passes_at(job.holds, step.clears, now)
+    if dry_at is not None:
+        left = ceil((dry_at - now).total_seconds() / 60)
+        raise NotNowError(f"It is not dry yet: {left} min more. Whoever knows better lifts the hold, by name.", reason="wet")
+    if step.opens_to is not Depth.CLOSED:
+        check_wait(job, Bars.OPENING, now)
+
+
+def _done_by(step: Step) -> str:
+    """Return by what a step is done that nobody ticks; "" for all others."""
+    if step.is_trial:
+        return "The trial is recorded by what it showed."
+    return "Say which part goes in: take it from the shelf, or note one that lies here." if step.takes_part else ""
 
 
 def _fold(job: Job, line: Line) -> Job:
@@ -61,7 +78,7 @@ def _fold(job: Job, line: Line) -> Job:
     wet, holds = job.wet, job.holds
     own = next((s for s in steps_of(job) if s.id == step), None)
     if own is not None:
-        holds = opened(cleared(holds, own.clears, step), own.opens, line.at)
+        holds = opened(cleared(holds, own.clears, step), own.opens, line.at, job.start.sheet.waits)
         if "wet" in own.opens and job.proposal is not None:
             wet |= {job.model.repairs[job.model.repair_index[job.proposal.repair]].part}
     return replace(job, steps={**steps, step: line}, wet=wet, holds=holds)

@@ -11,6 +11,7 @@ from spindle.errors import NotNowError
 from spindle.formats.case_file import write_what
 from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World
 from spindle.job.findings import check_vocabulary, fold_finding
+from spindle.job.interlocks import check_interlock
 from spindle.job.line import Draft, Line
 from spindle.job.opening import opened_to
 from spindle.job.stages import Stage
@@ -35,7 +36,9 @@ def _decide(job: Job, ask: Trial, world: World) -> Decision:
         names = ", ".join(c.item for c in job.on_trial)
         raise NotNowError(f"{names} is in it for trying: answer what it shows, and put the unit's own part back before another trial.", reason="on_trial")
     repairs = [job.model.repairs[job.model.repair_index[c.repair]] for c in ask.changes]
-    drafts = list(opened_to(job, max(r.depth for r in repairs)))
+    for repair in repairs:
+        check_interlock(job, repair)
+    drafts = list(opened_to(job, max(r.depth for r in repairs), world.now))
     changes, more, effects = with_pieces(job, ask.changes, world, line=job.next_number + len(drafts))
     return Decision((*drafts, *more, Draft("trial", write_what(replace(ask, changes=changes)))), effects)
 
@@ -63,7 +66,7 @@ def _fold(job: Job, line: Line) -> Job:
     job = fold_finding(job, line)
     if line.number in job.struck:
         return job
-    return replace(job, trial_at=len(job.findings) - 1, checks={}, tried={}, passes=0, failed_passes=0)
+    return replace(job, trial_at=len(job.findings) - 1, checks={}, tried={}, left_out={}, passes=0, failed_passes=0)
 
 
 KIND: Final = LineKind("trial", _says, _fold, (AskKind("trial", Trial, _decide, Needs(OPEN, mains=Mains.LIVE), _touches),), is_finding=True, weighs=True)

@@ -166,6 +166,7 @@ function Offers() {
           </li>
         ))}
       </ul>
+      {mayWork && <ByChoice />}
       {mayWork && (
         <Button kind="quiet" disabled={isBusy} onClick={() => setEnding(true)}>
           End it without a repair
@@ -173,6 +174,31 @@ function Offers() {
       )}
       {isEnding && <EndDialog onClose={() => setEnding(false)} />}
     </Panel>
+  )
+}
+
+/** What nobody advises: it takes away from what keeps people safe, and is refused where nothing would be left. */
+function ByChoice() {
+  const { job, send, isBusy } = useBench()
+  const mine = job.repairs.filter((r) => r.alters && r.id !== job.agree.proposal?.repair)
+  if (mine.length === 0) return null
+  return (
+    <details className="mt-1">
+      <summary className="min-h-11 cursor-pointer content-center text-quiet underline underline-offset-2">Nobody advises these: a bridged lid switch</summary>
+      <ul className="divide-y divide-line">
+        {mine.map((r) => (
+          <li key={r.id} className="grid items-center gap-x-4 gap-y-2 py-2 sm:grid-cols-[minmax(0,1fr)_auto]">
+            <span>
+              <b>{r.name}</b>
+              <span className="block max-w-[70ch] text-danger">{r.alters}</span>
+            </span>
+            <Button disabled={isBusy} onClick={() => send({ do: 'propose', repair: r.id }, `Propose: ${r.name}`)}>
+              Propose it all the same
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </details>
   )
 }
 

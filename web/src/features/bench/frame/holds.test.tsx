@@ -5,8 +5,8 @@ import { expect, test, vi } from 'vitest'
 import { jobOf, onBench } from '../tests/kit'
 import { Holds } from './holds'
 
-const soldered = { code: 'soldered', text: 'The board was soldered.', clears: 'Short test done: no short', until: null }
-const wetUntil = (ms: number) => ({ code: 'wet', text: 'Cleaner has to dry.', clears: '', until: new Date(ms).toISOString() })
+const soldered = { code: 'soldered', text: 'The board was soldered.', clears: 'Short test done: no short', until: null, bars: 'power' as const }
+const wetUntil = (ms: number) => ({ code: 'wet', text: 'Cleaner has to dry.', clears: '', until: new Date(ms).toISOString(), bars: 'power' as const })
 
 test('a hold with a test of its own is cleared by saying that it was done', async () => {
   const send = onBench(<Holds />, jobOf({ hazards: [soldered] }))
@@ -35,4 +35,12 @@ test('what dries says when, and goes by itself when its minute has come', async 
   expect(screen.queryByRole('alert')).toBeNull()
   expect(fetched).toHaveBeenCalledExactlyOnceWith({ queryKey: ['job', 'K-0107'] }) // what it barred is possible now
   vi.useRealTimers()
+})
+
+test('charge keeps the hands out, and measuring lets them in', async () => {
+  const charge = { code: 'charge', text: 'Charge remains.', clears: 'Measured: under 5 V', until: new Date(Date.now() + 180_000).toISOString(), bars: 'opening' as const }
+  const send = onBench(<Holds />, jobOf({ waits: [charge] }))
+  expect(screen.getByRole('alert')).toHaveTextContent(/Hands stay out.*Over at/)
+  await userEvent.click(screen.getByRole('button', { name: 'Measured: under 5 V' }))
+  expect(send.mock.calls[0]?.[0]).toEqual({ do: 'clear_hold', code: 'charge' })
 })

@@ -14,66 +14,99 @@ import { useBench } from './bench-context'
 
 type Hold = Job['hazards'][number]
 
-/** What keeps the power off now: what passes by itself goes when its minute has come. */
-export function useHolds(): readonly Hold[] {
-  const { job } = useBench()
-  const until = job.hazards.flatMap((h) => (h.until ? [Date.parse(h.until)] : []))
-  const now = useMoment(until)
-  return job.hazards.filter((h) => !h.until || Date.parse(h.until) > now)
+/** Those that bar still: what passes by itself goes when its minute has come. */
+function useOpen(holds: readonly Hold[]): readonly Hold[] {
+  const now = useMoment(holds.flatMap((h) => (h.until ? [Date.parse(h.until)] : [])))
+  return holds.filter((h) => !h.until || Date.parse(h.until) > now)
 }
+
+/** What keeps the power off now. */
+export const useHolds = (): readonly Hold[] => useOpen(useBench().job.hazards)
+
+/** What keeps a hand out, or a start from counting, now. */
+export const useWaits = (): readonly Hold[] => useOpen(useBench().job.waits)
 
 /** What a hold barred can be done once it has passed: what was computed before that minute is fetched anew. */
 function useNewsOfWhatPassed(standing: number): void {
   const { job } = useBench()
   const cache = useQueryClient()
-  const has = job.hazards.length
+  const has = job.hazards.length + job.waits.length
   useEffect(() => {
     if (standing < has) void cache.invalidateQueries({ queryKey: ['job', job.tag] })
   }, [standing, has, job.tag, cache])
 }
 
-/** The holds on the power, on every mat, with what clears each; lifting one by hand takes a name and a reason. */
+/** The holds on the power and on the hands, on every mat, with what clears each. */
 export function Holds() {
   const holds = useHolds()
-  useNewsOfWhatPassed(holds.length)
+  const waits = useWaits()
+  useNewsOfWhatPassed(holds.length + waits.length)
+  const hands = waits.filter((h) => h.bars === 'opening')
+  return (
+    <>
+      <Strip title="Mains stays out" look="border-danger" ink="text-danger" holds={holds} first={holds[0]} />
+      <Strip title="Hands stay out" look="border-brass" ink="text-brass" holds={hands} first={holds[0] ?? hands[0]} />
+    </>
+  )
+}
+
+interface StripProps {
+  title: string
+  look: string
+  ink: string
+  holds: readonly Hold[]
+  /** The one that its key lifts. */
+  first: Hold | undefined
+}
+
+function Strip({ title, look, ink, holds, first }: StripProps) {
+  const { send, isBusy, mayWork } = useBench()
   if (holds.length === 0) return null
   return (
-    <section aria-label="Mains stays out" role="alert" className="rounded-xl border-2 border-danger bg-paper px-4 py-2.5">
-      <h2 className="text-[1.1rem] font-bold text-danger">Mains stays out</h2>
+    <section aria-label={title} role="alert" className={`rounded-xl border-2 bg-paper px-4 py-2.5 ${look}`}>
+      <h2 className={`text-[1.1rem] font-bold ${ink}`}>{title}</h2>
       <ul className="divide-y divide-line">
-        {holds.map((h, n) => (
-          <HoldRow key={h.code} hold={h} isFirst={n === 0} />
+        {holds.map((h) => (
+          <li key={h.code} className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1.5 py-1.5">
+            <span className="min-w-64 flex-1">
+              {h.text} {h.until && <b>{endsAt(h)}.</b>}
+            </span>
+            {mayWork && (
+              <span className="flex flex-wrap gap-2">
+                {h.clears && (
+                  <Button disabled={isBusy} onClick={() => send({ do: 'clear_hold', code: h.code }, h.clears)}>
+                    {h.clears}
+                  </Button>
+                )}
+                <LiftHold hold={h} hotkey={h === first ? 'A' : undefined} />
+              </span>
+            )}
+          </li>
         ))}
       </ul>
     </section>
   )
 }
 
+const ENDS: Record<string, string> = { wet: 'Dry', charge: 'Over', cold: 'Cold', warm: 'Warm' }
+
+/** When a hold has passed by itself, in words: "Dry at 14:32". */
+export const endsAt = (h: Hold): string => `${ENDS[h.code] ?? 'Over'} at ${timeOf(h.until ?? '')}`
+
 const { by_name, why } = BOUNDS.LiftHoldAsk
 const LIFT = z.object({ by_name: words(by_name), why: words(why) })
 
-function HoldRow({ hold, isFirst }: { hold: Hold; isFirst: boolean }) {
+/** Lifts a hold by hand: with a name and a reason, both on the tape. */
+export function LiftHold({ hold, hotkey }: { hold: Hold; hotkey?: 'A' | undefined }) {
   const { send, isBusy, mayWork } = useBench()
   const me = useWhoName()
   const [isLifting, setLifting] = useState(false)
-  useKeys({ a: isFirst && mayWork && !isBusy ? () => setLifting(true) : undefined })
+  useKeys({ a: hotkey && mayWork && !isBusy ? () => setLifting(true) : undefined })
   return (
-    <li className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1.5 py-1.5">
-      <span className="min-w-64 flex-1">
-        {hold.text} {hold.until && <b>Dry at {timeOf(hold.until)}.</b>}
-      </span>
-      {mayWork && (
-        <span className="flex flex-wrap gap-2">
-          {hold.clears && (
-            <Button disabled={isBusy} onClick={() => send({ do: 'clear_hold', code: hold.code }, hold.clears)}>
-              {hold.clears}
-            </Button>
-          )}
-          <Button kind="quiet" hotkey={isFirst ? 'A' : undefined} disabled={isBusy} onClick={() => setLifting(true)}>
-            Lift it by hand
-          </Button>
-        </span>
-      )}
+    <>
+      <Button kind="quiet" hotkey={hotkey} disabled={isBusy} onClick={() => setLifting(true)}>
+        Lift it by hand
+      </Button>
       {isLifting && (
         <FieldsDialog
           title="Lift this hold by hand"
@@ -92,6 +125,6 @@ function HoldRow({ hold, isFirst }: { hold: Hold; isFirst: boolean }) {
           <TextInput name="why" label="Why it is safe" hint="What was seen or measured." maxLength={why.maxLength} />
         </FieldsDialog>
       )}
-    </li>
+    </>
   )
 }

@@ -7,7 +7,7 @@ import { jobOf, onBench } from '../tests/kit'
 import { isOff } from './mains'
 import { MainsSwitch } from './mains-switch'
 
-const rattle = { code: 'rattle', text: 'Something rattles.', clears: '', until: null }
+const rattle = { code: 'rattle', text: 'Something rattles.', clears: '', until: null, bars: 'power' as const }
 
 beforeEach(() => document.body.append(Object.assign(document.createElement('div'), { id: TOP_BAR_END })))
 afterEach(() => document.getElementById(TOP_BAR_END)?.remove())

@@ -40,7 +40,7 @@ describe('answers', () => {
   })
 
   test('a held-back mains cannot be set live', async () => {
-    const send = onBench(<Answers question={spins} />, jobOf({ power: 'out', hazards: [{ code: 'rattle', text: 'Something rattles.', clears: '', until: null }] }))
+    const send = onBench(<Answers question={spins} />, jobOf({ power: 'out', hazards: [{ code: 'rattle', text: 'Something rattles.', clears: '', until: null, bars: 'power' }] }))
     expect(screen.getByRole('button', { name: /Mains is live now/ })).toBeDisabled()
     await userEvent.keyboard('{Enter}')
     expect(send).not.toHaveBeenCalled()

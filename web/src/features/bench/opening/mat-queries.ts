@@ -7,7 +7,7 @@ import type { Job, UnitMat } from '@/api/types'
 export const useUnitMat = (job: Job, goal: string) =>
   useQuery({
     queryKey: ['mat', job.tag, job.version, goal],
-    queryFn: () => dataOf(client.GET('/api/jobs/{tag}/mat', { params: { path: { tag: job.tag }, query: { goal } } })),
+    queryFn: () => dataOf<UnitMat>(client.GET('/api/jobs/{tag}/mat', { params: { path: { tag: job.tag }, query: { goal } } })),
     retry: false,
     placeholderData: (before) => before,
   })

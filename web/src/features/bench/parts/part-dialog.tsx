@@ -21,14 +21,14 @@ const PART = z
   .check(z.refine((p) => p.place !== 'transit' || (daysOf(p.days) > 0 && daysOf(p.days) <= wait_days.maximum), { path: ['days'], message: `A number of days from 1 to ${wait_days.maximum}.` }))
 
 /** A part that this job can use: it changes what a step costs, how long it waits, and how sure it is. */
-export function PartDialog({ onClose }: { onClose: () => void }) {
+export function PartDialog({ repair = '', onClose }: { repair?: string; onClose: () => void }) {
   const { send, isBusy } = useBench()
   return (
     <FieldsDialog
       title="Note a part for this job"
       act="Note the part"
       schema={PART}
-      start={{ repair: '', item: '', place: '', health: '', works: [], price_cents: '', days: '' }}
+      start={{ repair, item: '', place: repair ? 'shelf' : '', health: '', works: [], price_cents: '', days: '' }}
       isBusy={isBusy}
       onSend={({ place, days, ...said }) => {
         const where = { wait_days: place === 'transit' ? daysOf(days) : 0, is_donor: place === 'donor' }

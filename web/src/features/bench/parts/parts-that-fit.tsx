@@ -17,15 +17,15 @@ export const useWorkbench = (tag: string, version: number) =>
     placeholderData: (before) => before,
   })
 
-/** What this unit can use: on the shelf, in donors, on its way. Taking a part moves stock. */
-export function PartsThatFit() {
+/** What this unit can use, for one repair or for all: on the shelf, in donors, on its way. Taking a part moves stock. */
+export function PartsThatFit({ repair }: { repair?: string }) {
   const { job } = useBench()
   const bench = useWorkbench(job.tag, job.version)
   return (
     <Asked of={bench} what="what fits">
       {(found) => {
-        const usable = found.sources.filter((s) => s.repairs.length > 0)
-        const partly = found.sources.filter((s) => s.repairs.length === 0)
+        const usable = found.sources.flatMap((s) => (repair ? (s.repairs.includes(repair) ? [{ ...s, repairs: [repair] }] : []) : s.repairs.length > 0 ? [s] : []))
+        const partly = repair ? [] : found.sources.filter((s) => s.repairs.length === 0)
         return (
           <>
             {usable.length === 0 && <p className="text-quiet">Nothing that is here, in a donor or on its way fits this unit.</p>}

@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react'
+import { useState } from 'react'
 import type { Job } from '@/api/types'
 import { percent } from '@/lib/words'
 import { Button } from '@/ui/button'
@@ -6,10 +6,13 @@ import { Chip, Notice, Panel } from '@/ui/panel'
 import { Bar } from '../frame/bar'
 import { useBench } from '../frame/bench-context'
 import { Gate } from '../frame/gate'
+import { useWaits } from '../frame/holds'
 import { MainsButton, useMains } from '../frame/mains'
 import { MatKeys, useMatKeys } from '../frame/mat-keys'
-import { useHeld } from '../frame/use-held'
 import { NextBack, useShutting } from '../opening/next-back'
+import { OnTheAccount } from './on-the-account'
+import { Try } from './try'
+import { Now, Progress, Verdict } from './verdict'
 
 type Check = Job['proof']['checks'][number]
 type Said = Job['proof']
@@ -58,28 +61,18 @@ function Finish({ codes }: { codes: readonly string[] }) {
   )
 }
 
-/** What stands between the bench and the next try: an open unit, a plug that is in the wrong state. */
-function useInTheWay(): { says: string; act: (() => void) | undefined; does: string } | null {
-  const { job } = useBench()
-  const setMains = useMains()
-  const shutting = useShutting()
-  const isLive = job.power === 'live'
-  const isOpen = job.depth > 0 || job.mat.left > 0
-  if (isOpen && job.power !== 'out') return { says: 'Proof counts with the screws in. Pull the plug, then close it up.', act: setMains('out'), does: 'Plug is pulled: mains out' }
-  if (isOpen) return { says: 'Proof counts with the screws in: close it up.', act: shutting.act, does: shutting.says }
-  if (!isLive) return { says: 'The proof needs the mains live.', act: setMains('live'), does: 'Mains is live now' }
-  return null
-}
-
 function Proof({ proof, codes }: { proof: Said; codes: readonly string[] }) {
-  const next = proof.checks.find((c) => c.state === 'open')
-  const needsPasses = !next && codes.includes('passes')
+  const waits = useWaits()
+  const open = proof.checks.filter((c) => c.state === 'open')
+  const ready = open.find((c) => !waits.some((w) => w.bars === c.waits_for))
+  const needsPasses = !ready && codes.includes('passes')
+  const next = ready ?? (needsPasses ? undefined : open[0]) // what has to wait waits while the rest is done
   const passed = proof.checks.filter((c) => c.state === 'passed').length
   const { openMat } = useBench()
   return (
     <>
       <NextBack onMat={() => openMat()} />
-      {next ? <Try key={`${next.id} ${next.done}`} check={next} /> : needsPasses ? <Pass key={proof.passes} proof={proof} /> : <Finish codes={codes} />}
+      {next ? <Try key={`${next.id} ${next.done}`} check={next} wait={waits.find((w) => w.bars === next.waits_for)} /> : needsPasses ? <Pass key={proof.passes} proof={proof} /> : <Finish codes={codes} />}
       <Panel title="The proof so far" aside={`cured with ${percent(proof.p_fixed)}`}>
         <Progress done={passed} of={proof.checks.length} what="checks passed" />
         <Progress done={proof.passes} of={proof.passes_needed} what="clean passes in a row" />
@@ -92,55 +85,9 @@ function Proof({ proof, codes }: { proof: Said; codes: readonly string[] }) {
           </Notice>
         )}
         <Checks checks={proof.checks} next={next} />
+        <OnTheAccount said={proof.account} />
       </Panel>
     </>
-  )
-}
-
-/** Good, or not: 1 and 2 mean the same in every part of the proof. */
-function Verdict({ good, bad, onGood, onBad, more }: { good: string; bad: string; onGood: () => void; onBad: () => void; more?: { says: string; key: string; act: () => void } | undefined }) {
-  const { mayWork } = useBench()
-  const way = useInTheWay()
-  const isOn = mayWork && way === null
-  useMatKeys('proof', { '1': isOn ? onGood : undefined, '2': isOn ? onBad : undefined, ...(more ? { [more.key]: isOn ? more.act : undefined } : {}), Enter: way?.act })
-  return (
-    <Bar>
-      {way && mayWork && (
-        <div className="mb-2 flex w-fit flex-wrap items-center gap-3 rounded-lg border border-brass/45 bg-brass-soft py-1 pr-1 pl-3">
-          <span className="font-semibold">{way.says}</span>
-          <Button hotkey="Enter" onClick={way.act} disabled={!way.act}>
-            {way.does}
-          </Button>
-        </div>
-      )}
-      <div className="flex flex-wrap gap-2">
-        <Button kind="answer" hotkey="1" disabled={!isOn} onClick={onGood}>
-          {good}
-        </Button>
-        <Button kind="answer" hotkey="2" disabled={!isOn} onClick={onBad}>
-          {bad}
-        </Button>
-        {more && (
-          <Button kind="answer" hotkey={more.key} disabled={!isOn} onClick={more.act} className="ml-auto">
-            {more.says}
-          </Button>
-        )}
-      </div>
-    </Bar>
-  )
-}
-
-/** One check; where it is done several times, try by try or all at once. */
-function Try({ check: c }: { check: Check }) {
-  const { send } = useBench()
-  const left = c.tries - c.done
-  const say = (isPassed: boolean, isAll: boolean) => send({ do: 'check', check: c.id, is_passed: isPassed, is_all: isAll }, `${isPassed ? 'Good' : 'Failed'}: ${c.title}`)
-  const all = left > 1 ? { says: `All ${left} were good`, key: '3', act: () => say(true, true) } : undefined
-  return (
-    <Now title={c.title} how={c.how}>
-      {c.tries > 1 && <Progress done={c.done} of={c.tries} what="good" />}
-      <Verdict good={c.tries > 1 ? 'One was good' : 'Works'} bad={c.tries > 1 ? 'It failed' : 'Fails'} onGood={() => say(true, left === 1)} onBad={() => say(false, true)} more={all} />
-    </Now>
   )
 }
 
@@ -164,35 +111,6 @@ function Pass({ proof }: { proof: Said }) {
   )
 }
 
-function Now({ title, how, children }: { title: string; how: string; children: ReactNode }) {
-  const heading = useHeld()
-  return (
-    <section aria-label="Proven now" aria-live="polite" className="rounded-xl border-[1.5px] border-ink bg-paper px-4.5 py-3.5">
-      <h2 ref={heading} tabIndex={-1} className="text-[1.7rem] leading-tight font-bold outline-none">
-        {title}
-      </h2>
-      <p className="mt-1 mb-2 max-w-[70ch] text-[1.1rem]">{how}</p>
-      {children}
-    </section>
-  )
-}
-
-function Progress({ done, of, what }: { done: number; of: number; what: string }) {
-  return (
-    <p className="flex flex-wrap items-center gap-x-3 py-0.5">
-      <b className="figures text-[1.1rem]">
-        {done} of {of}
-      </b>{' '}
-      {what}
-      <span aria-hidden="true" className="flex flex-wrap gap-1">
-        {Array.from({ length: Math.min(of, 40) }, (_, n) => (
-          <span key={n} className={`h-2.5 w-4 rounded-full border ${n < done ? 'border-verdigris bg-verdigris' : 'border-ink/40'}`} />
-        ))}
-      </span>
-    </p>
-  )
-}
-
 /** Every check with how it came out, on demand. */
 function Checks({ checks, next }: { checks: readonly Check[]; next: Check | undefined }) {
   const [isShown, setShown] = useState(false)
@@ -212,7 +130,8 @@ function Checks({ checks, next }: { checks: readonly Check[]; next: Check | unde
           {checks.map((c) => (
             <li key={c.id} aria-current={c === next ? 'step' : undefined} className="flex flex-wrap items-center justify-between gap-x-4 py-1.5">
               <span className={c === next ? 'font-bold' : ''}>{c.title}</span>
-              {c.state !== 'open' && <Chip tone={c.state === 'passed' ? 'clear' : 'danger'}>{c.state}</Chip>}
+              {c.state === 'left' && <span className="text-quiet">not tried: {c.why_left}</span>}
+              {(c.state === 'passed' || c.state === 'failed') && <Chip tone={c.state === 'passed' ? 'clear' : 'danger'}>{c.state}</Chip>}
             </li>
           ))}
         </ol>

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState, type ReactNode } from 'react'
+import { BOUNDS } from '@/api/bounds'
 import type { Procedure } from '@/api/types'
 import { timeOf } from '@/lib/dates'
 import { useMoment } from '@/lib/use-moment'
@@ -8,9 +9,14 @@ import { Chip, Notice, Panel } from '@/ui/panel'
 import { Bar } from '../frame/bar'
 import { useBench } from '../frame/bench-context'
 import { Gate } from '../frame/gate'
+import { useWaits } from '../frame/holds'
 import { isOff, MainsButton, useMains } from '../frame/mains'
 import { MatKeys, useMatKeys } from '../frame/mat-keys'
 import { SheetSays } from '../frame/sheet-says'
+import { NextIn, useNextIn } from '../opening/next-in'
+import { Looks } from '../opening/looks'
+import { TakePhoto } from '../photos/take-photo'
+import { PartIn } from '../parts/part-in'
 import { PartsThatFit } from '../parts/parts-that-fit'
 
 /** The chosen repair, step by step, each caution at its step; then the trial before the screws go in. */
@@ -53,37 +59,47 @@ export function RepairMat({ onTrial }: { onTrial: (repair: string) => void }) {
 
 type Step = Procedure['steps'][number]
 
-/** What stands between a step and its being done: the mains, or what has to dry. */
-function useInTheWay(step: Step | undefined): { mains: 'live' | 'out' | null; dryAt: string | null } {
+interface Way {
+  mains: 'live' | 'out' | null
+  /** "Dry at 14:32", "Hands out until 14:32". */
+  waits: string
+}
+
+/** What stands between a step and its being done: the mains, what has to dry, or charge. */
+function useInTheWay(step: Step | undefined): Way {
   const { job } = useBench()
   const until = step?.until ?? null
   const now = useMoment(until ? [Date.parse(until)] : [])
+  const charge = useWaits().find((w) => w.bars === 'opening')
   const mains = step && isOff(step, job) ? (step.mains === 'live' ? 'live' : 'out') : null
-  return { mains, dryAt: until && Date.parse(until) > now ? until : null }
+  if (until && Date.parse(until) > now) return { mains, waits: `Dry at ${timeOf(until)}` }
+  return { mains, waits: step && step.opens_to > 0 && charge?.until ? `Hands in at ${timeOf(charge.until)}` : '' }
 }
 
-function Steps({ own, onTrial }: { own: Procedure; onTrial: () => void }) {
+function Steps({ own: procedure, onTrial }: { own: Procedure; onTrial: () => void }) {
   const { send, isBusy, mayWork } = useBench()
   const [fuse, setFuse] = useState('')
-  const next = own.steps.findIndex((s) => !s.is_done)
+  const next = procedure.steps.findIndex((s) => !s.is_done)
   const mark = (s: Step, isDone: boolean) => send({ do: 'step', step: s.id, is_done: isDone, fuse }, `${isDone ? 'Done' : 'Not done'}: ${s.text}`)
-  const step = own.steps[next]
-  const { mains, dryAt } = useInTheWay(step)
+  const step = procedure.steps[next]
+  const { mains, waits } = useInTheWay(step)
+  const opening = useNextIn(step)
   const setMains = useMains()
-  const act = !step || !mayWork || dryAt ? undefined : step.is_trial ? onTrial : () => mark(step, true)
+  const own = !step || step.takes_part ? undefined : step.is_trial ? onTrial : (opening?.act ?? (() => mark(step, true)))
+  const act = mayWork && !waits ? own : undefined
   useMatKeys('steps', { Enter: mains ? setMains(mains) : act })
-  const done = own.steps.filter((s) => s.is_done)
+  const done = procedure.steps.filter((s) => s.is_done)
   return (
     <>
       {done.length > 0 && <Done steps={done} onUndo={(s) => mark(s, false)} isOff={isBusy || !mayWork} />}
       <ol className="space-y-2" aria-label="Steps">
-        {own.steps.map(
+        {procedure.steps.map(
           (s, n) =>
             !s.is_done && (
               <StepRow key={s.id} step={s} n={n + 1} isNext={n === next}>
                 {n === next && s.reads_fuse && (
                   <div className="mt-2 max-w-sm">
-                    <TextField label="Printed on the fuse that goes in" hint={`The sheet asks for ${own.fuse_rating}.`} value={fuse} maxLength={60} onChange={(e) => setFuse(e.target.value)} />
+                    <TextField label="Printed on the fuse that goes in" hint={`The sheet asks for ${procedure.fuse_rating}.`} value={fuse} maxLength={60} onChange={(e) => setFuse(e.target.value)} />
                   </div>
                 )}
               </StepRow>
@@ -92,7 +108,7 @@ function Steps({ own, onTrial }: { own: Procedure; onTrial: () => void }) {
       </ol>
       {step && mayWork && (
         <Bar>
-          <NextButton step={step} n={next + 1} mains={mains} dryAt={dryAt} act={act} />
+          <NextButton step={step} n={next + 1} way={{ mains, waits }} opens={opening?.says ?? ''} act={act} />
         </Bar>
       )}
     </>
@@ -110,28 +126,15 @@ function StepRow({ step: s, n, isNext, children }: { step: Step; n: number; isNe
       <span className="figures mt-0.5 inline-flex size-8 shrink-0 items-center justify-center rounded-full border border-ink/50 font-bold">{n}</span>
       <div className="min-w-0 flex-1">
         <p className={isNext ? 'max-w-[52ch] text-[1.65rem] leading-tight font-bold' : 'max-w-[70ch] text-quiet'}>{s.text}</p>
+        {isNext && <Looks texts={s.details} />}
         {isNext && <SheetSays sheet={s.sheet} atStep />}
-        {isNext && OPENING.includes(s.id) && <StepByStep />}
+        {isNext && s.takes_part && <PartIn />}
+        {isNext && s.id.startsWith('photo') && <TakePhoto of="" moment="before" says={s.text.slice(0, BOUNDS.PhotographAsk.says.maxLength)} label="Photo before" />}
+        {isNext && s.opens_to > 0 && <NextIn depth={s.opens_to} />}
         <Cautions of={s} isNext={isNext} />
         {children}
       </div>
     </li>
-  )
-}
-
-/** Steps that open the unit: the sheets say how, one by one, and each has to go back. */
-const OPENING = ['cover_off', 'drive_out', 'deck_out']
-
-function StepByStep() {
-  const { job, openMat } = useBench()
-  if (!job.mat.has_order) return null
-  return (
-    <p className="mt-2 flex flex-wrap items-center gap-3">
-      <Button hotkey="C" onClick={() => openMat()}>
-        Step by step on the mat
-      </Button>
-      <span className="text-quiet">Done at once, all steps on the way count as open and have to go back one by one.</span>
-    </p>
   )
 }
 
@@ -149,9 +152,9 @@ function Done({ steps, isOff, onUndo }: { steps: readonly Step[]; isOff: boolean
         {steps.map((s) => (
           <li key={s.id} className="flex items-center justify-between gap-3">
             <span className="text-quiet">
-              {s.text} {s.done_by && <span className="text-tiny">done by {s.done_by}</span>}
+              {s.part || s.text} {s.done_by && <span className="text-tiny">done by {s.done_by}</span>}
             </span>
-            {!s.is_trial && (
+            {!s.is_trial && !s.takes_part && (
               <button type="button" className="min-h-11 min-w-11 shrink-0 underline underline-offset-2" disabled={isOff} onClick={() => onUndo(s)} aria-label={`undo: ${s.text}`}>
                 undo
               </button>
@@ -183,11 +186,12 @@ function Cautions({ of, isNext }: { of: Step; isNext: boolean }) {
   )
 }
 
-function NextButton({ step, n, mains, dryAt, act }: { step: Step; n: number; mains: 'live' | 'out' | null; dryAt: string | null; act: (() => void) | undefined }) {
-  if (mains) return <MainsButton to={mains} hotkey="Enter" className="min-h-14! text-[1.25rem]" />
+function NextButton({ step, n, way, opens, act }: { step: Step; n: number; way: Way; opens: string; act: (() => void) | undefined }) {
+  if (way.mains) return <MainsButton to={way.mains} hotkey="Enter" className="min-h-14! text-[1.25rem]" />
+  if (step.takes_part) return <p className="font-semibold">Step {n}: which part goes in? Scan it, pick it, or write down one that has no tag.</p>
   return (
     <Button kind="act" hotkey="Enter" disabled={!act} onClick={act} className="min-h-14! text-[1.25rem]">
-      {dryAt ? `Dry at ${timeOf(dryAt)}` : step.is_trial ? 'Log the trial' : `Step ${n} is done`}
+      {way.waits || (step.is_trial ? 'Log the trial' : opens || `Step ${n} is done`)}
     </Button>
   )
 }

@@ -69,7 +69,7 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
   next_stage: 'Agree',
   depth: 0,
   power: 'live',
-  hazards: [],
+  ...{ hazards: [], waits: [] },
   drive,
   owner_name: 'Wenna',
   owner_contact: '0491',
@@ -97,8 +97,8 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
   agree: { ends: [], offers: [], proposal: null, consents: [], agreed_cents: 2500, needs_consent: '' },
   procedure: null,
   repairs: [
-    { id: 'clean_lens', name: 'Clean the lens', uses_item: false, takes: '' },
-    { id: 'replace_pickup', name: 'Replace the bare pickup', uses_item: true, takes: 'Bare pickup' },
+    { id: 'clean_lens', name: 'Clean the lens', uses_item: false, takes: '', alters: '' },
+    { id: 'replace_pickup', name: 'Replace the bare pickup', uses_item: true, takes: 'Bare pickup', alters: '' },
   ],
   configuration: { places: [{ name: 'Supply', item: '' }, { name: 'Pickup', item: '' }], on_trial: [], asks: [] },
   measurable: [],
@@ -117,7 +117,7 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
   voided: '',
   returns: null,
   guarantee_until: null,
-  proof: { outcome: 'Not repaired yet', checks: [], passes: 0, passes_needed: 3, p_fixed: 0, p_fail_per_try: 0.5, cause: 'Cause not found for certain.', p_cause: 0, confirmed: null, verdict: '', says: '' },
+  proof: { outcome: 'Not repaired yet', checks: [], account: [], passes: 0, passes_needed: 3, p_fixed: 0, p_fail_per_try: 0.5, cause: 'Cause not found for certain.', p_cause: 0, confirmed: null, verdict: '', says: '' },
   ...more,
 })
 
@@ -125,7 +125,7 @@ export const jobOf = (more: Partial<Job> = {}): Job => ({
 export function onBench(ui: ReactNode, job: Job = jobOf(), { mayWork = true, isBusy = false, onTheWay = [] as Bench['onTheWay'], openMat = vi.fn() } = {}) {
   const [send, measure] = [vi.fn(), vi.fn()]
   const cache = new QueryClient()
-  cache.setQueryData(['session'], { user: { name: 'Bram', role: 'technician', may: mayWork ? ['bench', 'agree', 'sheets', 'note'] : [] }, csrf_token: '', shop: '' })
+  cache.setQueryData(['session'], { user: { name: 'Bram', username: 'bram', role: 'technician', may: mayWork ? ['bench', 'agree', 'sheets', 'note'] : [] }, csrf_token: '', shop: '' })
   render(
     <MemoryRouter>
       <QueryClientProvider client={cache}>

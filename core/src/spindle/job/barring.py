@@ -1,0 +1,50 @@
+"""What the state of the bench bars now: the wrong mains, power that is held back, a wait that runs."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from spindle.errors import NotNowError
+from spindle.job.hazards import Bars
+from spindle.job.value import Job
+from spindle.words.bench import Mains, Power
+
+
+def check_mains(job: Job, needed: Mains, now: datetime) -> None:
+    """Refuse a step whose mains state is not the one on the bench.
+
+    Raises
+    ------
+    NotNowError
+        Power is held back by an open hazard, or the mains is not in the state that the step needs.
+    """
+    if needed is Mains.LIVE:
+        check_power(job, now)
+        if job.power is not Power.LIVE:
+            raise NotNowError("This needs the mains live, and it is out. Set the mains state first.", reason="mains_out")
+    if needed is Mains.OUT and job.power is not Power.OUT:
+        raise NotNowError("This needs the mains out, and it is live. Pull the plug and set the mains state first.", reason="mains_live")
+
+
+def check_power(job: Job, now: datetime) -> None:
+    """Refuse power while a hazard is open.
+
+    Raises
+    ------
+    NotNowError
+    """
+    held = job.hazards(now)
+    if held:
+        raise NotNowError(f"Mains stays out. {held[0].text}", reason="power_held")
+
+
+def check_wait(job: Job, bars: Bars, now: datetime) -> None:
+    """Refuse what a wait bars still.
+
+    Raises
+    ------
+    NotNowError
+    """
+    held = job.hazards(now, bars)
+    if held:
+        raise NotNowError(f"{held[0].says(now)} Whoever knows better lifts the hold, by name.", reason="wait")
