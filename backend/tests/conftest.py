@@ -26,6 +26,11 @@ class Browser:
         version = Job.objects.get(tag=tag).version if version is None else version
         return self.post(f"/jobs/{tag}/lines", key=key or str(uuid.uuid4()), version=version, ask={"do": do, **body})
 
+    def unplug(self, tag):
+        """Pull the plug, and measure that no charge is left."""
+        self.ask(tag, "mains", state="out")
+        return self.ask(tag, "clear_hold", code="charge")
+
     def shut(self, tag):
         """Put everything back that is open."""
         while (back := self.get(f"/jobs/{tag}").json()["mat"]["next_back"]) is not None:

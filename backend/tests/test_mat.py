@@ -23,7 +23,7 @@ def mat(bram, **query):
 
 @pytest.fixture
 def unplugged(bram):
-    bram.ask(JOB, "mains", state="out")
+    bram.unplug(JOB)
     return bram
 
 

@@ -103,11 +103,11 @@ def test_a_stopgap_needs_consent_whatever_it_costs(bram):
 def test_steps_wait_for_their_mains_state_and_the_trial_opens_the_proof(bram):
     bram.ask(REPAIR, "mains", state="live")
     steps = [s["id"] for s in bram.get(f"/jobs/{REPAIR}").json()["procedure"]["steps"]]
-    assert bram.ask(REPAIR, "step", step=steps[2], is_done=True).json()["params"]["reason"] == "mains_live"
-    bram.ask(REPAIR, "mains", state="out")
-    for n in (2, 3, 4):
+    assert bram.ask(REPAIR, "step", step=steps[3], is_done=True).json()["params"]["reason"] == "mains_live"
+    bram.unplug(REPAIR)
+    for n in (2, 3, 4, 5):
         assert bram.ask(REPAIR, "step", step=steps[n], is_done=True).status_code == 200
-    assert bram.ask(REPAIR, "step", step=steps[5], is_done=True).status_code == 422
+    assert bram.ask(REPAIR, "step", step=steps[6], is_done=True).status_code == 422
     bram.ask(REPAIR, "mains", state="live")
     changes = [{"repair": "replace_switch_insert", "item": "S-7", "health": "new"}]
     job = bram.ask(REPAIR, "trial", changes=changes, result="clean", clean_passes=1).json()
@@ -143,7 +143,7 @@ def test_a_failed_pass_takes_the_clean_trial_back(bram):
 
 
 def test_proof_counts_only_with_the_screws_in(bram):
-    bram.ask(PROVE, "mains", state="out")
+    bram.unplug(PROVE)
     bram.ask(PROVE, "depth", depth=1)
     bram.ask(PROVE, "mains", state="live")
     assert bram.ask(PROVE, "pass", is_clean=True).json()["params"]["reason"] == "open"
@@ -151,7 +151,7 @@ def test_proof_counts_only_with_the_screws_in(bram):
 
 def test_a_unit_may_go_back_as_it_is(bram):
     bram.ask(FRESH, "propose", repair="")
-    bram.ask(FRESH, "mains", state="out")
+    bram.unplug(FRESH)
     for stage in ("isolate", "agree", "repair", "prove"):
         assert bram.ask(FRESH, "advance", stage=stage).status_code == 200
     bram.ask(FRESH, "collect", by_name="Wenna")

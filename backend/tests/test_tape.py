@@ -103,7 +103,7 @@ def test_the_owners_story_needs_no_mains_state(bram):
 
 
 def test_a_look_inside_opens_the_unit_on_record(bram):
-    bram.ask(FRESH, "mains", state="out")
+    bram.unplug(FRESH)
     answer = bram.ask(FRESH, "answer", question="lens_look", outcome="clear")
     assert answer.json()["depth"] == 2
     assert [x["text"] for x in answer.json()["tape"][-2:]] == ["Unit drive open", "Lens looks clear"]
@@ -148,7 +148,7 @@ def test_a_trial_keeps_what_is_known_of_its_part_and_a_sight_its_state(bram):
 
 
 def test_what_is_seen_with_a_part_in_it_for_trying_is_about_that_part_until_it_is_out(bram):
-    bram.ask(FRESH, "mains", state="out")
+    bram.unplug(FRESH)
     pickup = {"repair": "replace_pickup", "item": "D-9", "health": "unknown"}
     fitted = bram.ask(FRESH, "fit", changes=[pickup]).json()["configuration"]
     assert [(f["item"], f["name"]) for f in fitted["on_trial"]] == [("D-9", "Bare pickup")]
@@ -161,7 +161,7 @@ def test_what_is_seen_with_a_part_in_it_for_trying_is_about_that_part_until_it_i
     assert seen["tape"][-1]["text"].endswith("with D-9 in it")
     assert [i["item"] for i in seen["diagnosis"]["swaps"]["items"]] == ["D-9"]
     assert "on_trial" in {m["code"] for m in seen["missing"]}
-    bram.ask(FRESH, "mains", state="out")
+    bram.unplug(FRESH)
     assert bram.ask(FRESH, "fit", changes=[]).json()["configuration"]["on_trial"] == []
 
 

@@ -87,6 +87,11 @@ def before_depth(job: Job, depth: Depth) -> tuple[str, ...]:
 
 
 def at_depth(job: Job, depth: Depth) -> Job:
-    """Return the job with its unit open so far. What was opened and is shut has to be opened again: those steps of a repair are done no more."""
+    """Return the job with its unit open so far, and never less than what lies open on its mat (a struck step that stands again opens it anew).
+
+    What was opened and is shut has to be opened again: those steps of a repair are done no more.
+    """
+    opening = job.opening
+    depth = max([depth, *(opening.steps[s].opens_to for s in job.mat.open if s in opening.steps)])
     steps = {i: x for i, x in job.steps.items() if OPENS_TO.get(i, Depth.CLOSED) <= depth} if depth < job.depth else job.steps
     return replace(job, depth=depth, steps=steps, repair_depth=min(job.repair_depth, depth))

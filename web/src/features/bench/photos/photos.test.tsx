@@ -5,6 +5,7 @@ import type { Photo } from '@/api/types'
 import { serve } from '@/lib/tests/server'
 import { jobOf, onBench } from '../tests/kit'
 import { BeforeAndNow } from './before-and-now'
+import { PhotosForOwner } from './for-owner'
 import { PhotosDialog } from './photos-dialog'
 import { TakePhoto } from './take-photo'
 
@@ -91,4 +92,15 @@ test('a photo that is not of this job is taken off it, and a closed job takes no
 test('without a photo it is said what one is good for', () => {
   onBench(<PhotosDialog onClose={vi.fn()} />)
   expect(screen.getByText(/saves a search at closing/)).toBeVisible()
+})
+
+test('before the unit goes a press puts a photo on the report, or takes it off', async () => {
+  const send = onBench(<PhotosForOwner />, jobOf({ stage: 'hand_back', photos: [photo(), photo({ line: 11, hash: 'cd', for_owner: true })] }))
+  const [first, second] = screen.getAllByRole('button')
+  await userEvent.click(first!)
+  await userEvent.click(second!)
+  expect(send.mock.calls.map(([ask]) => [ask.line, ask.for_owner])).toEqual([
+    [9, true],
+    [11, false],
+  ])
 })

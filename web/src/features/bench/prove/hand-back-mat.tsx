@@ -7,6 +7,7 @@ import { FileLink } from '@/ui/file-link'
 import { Notice, Panel } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 import { Gate } from '../frame/gate'
+import { PhotosForOwner } from '../photos/for-owner'
 import { Button } from '@/ui/button'
 import { Confirmed } from './confirmed'
 import { HandingOver } from './handing-over'
@@ -41,6 +42,7 @@ export function HandBackMat() {
         </p>
       </Panel>
       {isRepaired && <Confirmed />}
+      <PhotosForOwner />
       <HandingOver />
       {job.stage === 'closed' ? <Closed /> : <Gate backTo={['isolate']} />}
     </>
