@@ -202,8 +202,8 @@ _STEPS = [
 _PLUG = {"name": "Drive plug", "latch": "friction", "tracks": 4, "lets_go": "by its housing"} | _SURE
 OPENING = read_opening({"opening": tuple({"minutes": 1.0} | s | _SURE for s in _STEPS), "screws": (_SCREWS,), "connectors": (_PLUG,)})
 
-WAITS = {"lid": [{"what": "plug", "minutes": 30.0}, {"what": "warm", "minutes": 6.0}]}
-"""How long sheets ask to wait, by family; the others name nothing."""
+WAITS = dict.fromkeys(("tray", "lid"), [{"what": "plug", "minutes": 30.0}, {"what": "warm", "minutes": 6.0}])
+"""How long sheets ask to wait, by family; of a slot drive nothing is said."""
 
 
 def full_of(sheet):
@@ -235,6 +235,7 @@ def forward(job):  # noqa: C901, PLR0912  # one way for each stage
     now = job.lines[-1].at + House.tick if job.lines else AT
     held = {h.code: h for h in job.hazards(now)}
     waits = {h.bars: h for h in job.hazards(now, None) if h.code not in held}
+    shut = ClearHold("charge") if Bars.OPENING in waits and job.mat.open else shutting(job)
     live = SetMains(Power.LIVE) if job.power is not Power.LIVE else None
     live = live and next((ClearHold(code) if h.clears else LiftHold(code, "Bram", "dry") for code, h in held.items() if code != "rattle"), live)
     if job.stage is Stage.TAKEN_IN:
@@ -259,7 +260,7 @@ def forward(job):  # noqa: C901, PLR0912  # one way for each stage
             return SetMains(Power.OUT)
         if "wet" in step.clears and "wet" in held:
             return LiftHold("wet", "Bram", "thumb test: dry")
-        if step.opens_to and Bars.OPENING in waits:
+        if step.is_inside and Bars.OPENING in waits:
             return ClearHold("charge")
         return MarkStep(step.id, True, job.model.sheet.fuse_rating)
     if job.stage is Stage.PROVE:
@@ -268,11 +269,11 @@ def forward(job):  # noqa: C901, PLR0912  # one way for each stage
         if wait:
             return LiftHold(wait.code, "Bram", "the clock on the wall")
         if state.missing[0].code == "mains" or job.depth or job.mat.open:
-            return SetMains(Power.OUT) if job.power is not Power.OUT else shutting(job)
+            return SetMains(Power.OUT) if job.power is not Power.OUT else shut
         return live or (MarkCheck(check.id, True) if check else AddPass(True))
     if state.missing[0].code == "collected":
         return Collect("Wenna")
-    return SetMains(Power.OUT) if job.power is not Power.OUT else shutting(job) if job.depth or job.mat.open else Remark("waits")
+    return SetMains(Power.OUT) if job.power is not Power.OUT else shut if job.depth or job.mat.open else Remark("waits")
 
 
 def shutting(job):

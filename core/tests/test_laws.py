@@ -192,8 +192,8 @@ class Laws(RuleBasedStateMachine):
             assert not goes
         if needs_power(ask, before):
             assert not before.hazards(asked_at)
-        if now.depth > before.depth or len(now.mat.open) > len(before.mat.open):
-            assert not before.hazards(asked_at, Bars.OPENING)
+        if not isinstance(ask, Restore) and (now.depth > before.depth or now.mat.open != before.mat.open):
+            assert not before.hazards(asked_at, Bars.OPENING) or isinstance(ask, Strike)
         return wrote
 
     @rule(tag=TAGS, data=st.data())

@@ -147,6 +147,8 @@ class StepView(View):
     takes_part: bool
     part: str
     """The part that lies ready for it."""
+    is_inside: bool
+    """A hand goes into the unit for it."""
     opens_to: int
     """How far the unit is open once it is done; 0 for steps that open nothing."""
     details: list[str]

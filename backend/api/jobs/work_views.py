@@ -59,6 +59,7 @@ def _step(step: Step, shown: OpenJob) -> s.StepView:
         until=passes_at(job.holds, step.clears, shown.now),
         takes_part=step.takes_part,
         part=says(part, shown.speech) if part else "",
+        is_inside=step.is_inside and max(job.depth, step.opens_to) > 0,
         opens_to=int(step.opens_to),
         details=list(step.details),
         sheet=d.AtHandView.model_validate(at_step(step.id, shown.unit)),

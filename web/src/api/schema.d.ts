@@ -7193,6 +7193,8 @@ export interface components {
             id: string;
             /** Is Done */
             is_done: boolean;
+            /** Is Inside */
+            is_inside: boolean;
             /** Is Trial */
             is_trial: boolean;
             /** Mains */

@@ -7,7 +7,7 @@ from datetime import datetime
 from spindle.errors import NotNowError
 from spindle.job.hazards import Bars
 from spindle.job.value import Job
-from spindle.words.bench import Mains, Power
+from spindle.words.bench import Depth, Mains, Power
 
 
 def check_mains(job: Job, needed: Mains, now: datetime) -> None:
@@ -48,3 +48,14 @@ def check_wait(job: Job, bars: Bars, now: datetime) -> None:
     held = job.hazards(now, bars)
     if held:
         raise NotNowError(f"{held[0].says(now)} Whoever knows better lifts the hold, by name.", reason="wait")
+
+
+def check_hands(job: Job, depth: Depth, now: datetime) -> None:
+    """Refuse a hand inside the unit, to some depth, while charge remains there.
+
+    Raises
+    ------
+    NotNowError
+    """
+    if depth is not Depth.CLOSED:
+        check_wait(job, Bars.OPENING, now)

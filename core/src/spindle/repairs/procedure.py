@@ -9,6 +9,10 @@ from typing import Final
 from spindle.drives.swap_plan import SwapPlan
 from spindle.words.bench import Depth, Mains
 
+PART_IN: Final = "part_in"
+PLUG: Final = "plug"
+"""The steps that every repair may begin with: the part at hand, and the plug out."""
+
 
 @dataclass(frozen=True, slots=True)
 class Step:
@@ -35,6 +39,11 @@ class Step:
     details: tuple[str, ...] = ()
     """The sheet's screws and plugs that belong to it."""
 
+    @property
+    def is_inside(self) -> bool:
+        """True if a hand goes into the unit for it: not while charge remains there."""
+        return self.mains is Mains.OUT and self.id != PLUG
+
 
 @dataclass(frozen=True, slots=True)
 class Procedure:
@@ -55,7 +64,7 @@ class Procedure:
 
 
 _OPENING = (
-    Step("plug", "Pull the mains plug, and wait as long as the drive sheet says.", Mains.OUT, ("mains", "charge")),
+    Step(PLUG, "Pull the mains plug, and wait as long as the drive sheet says.", Mains.OUT, ("mains", "charge")),
     Step(
         "cover_off",
         "Take a photo, then the cover off. Each screw to its place on the mat; a missing one stays on record.",
@@ -76,7 +85,6 @@ _OPENING = (
 OPENS_TO: Final = MappingProxyType({s.id: s.opens_to for s in _OPENING})
 """Opening step -> how deep the unit is open once it is done."""
 OPENING_IDS: Final = tuple(OPENS_TO)
-PART_IN: Final = "part_in"
 _TRIAL = Step(
     "trial",
     "Trial before the screws go in: flexes home, bars shut, nothing loose, cleaner dry. Frame in place, then power and one disc.",

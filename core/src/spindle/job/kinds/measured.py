@@ -14,12 +14,13 @@ from spindle.errors import InvalidError
 from spindle.faults.model import QuestionKind
 from spindle.formats.case_file import read_what, write_what
 from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World
-from spindle.job.barring import check_mains
+from spindle.job.barring import check_hands, check_mains
 from spindle.job.findings import check_vocabulary
 from spindle.job.hazards import after_measuring
 from spindle.job.line import Draft, Line
 from spindle.job.opening import opened_to
 from spindle.job.value import Job
+from spindle.words.bench import Depth, Mains
 from spindle.words.bounds import Short, Word, WordOrNone
 
 MOST_CHARACTERS: Final = 20_000
@@ -50,6 +51,7 @@ def _decide(job: Job, ask: Measure, world: World) -> Decision:
     answer = _answer(speaks, job)
     question = job.model.family_questions[ask.question]
     check_mains(job, question.mains, world.now)
+    check_hands(job, question.depth if question.mains is Mains.OUT else Depth.CLOSED, world.now)
     return Decision((*opened_to(job, question.depth, world.now), Draft("measured", {**body, "answer": write_what(answer)})))
 
 

@@ -46,8 +46,7 @@ def _decide(job: Job, ask: OpenStep, world: World) -> Decision:
     if ask.turned_to not in ("", *SIDES):
         raise InvalidError("turned_to", f"A unit lies with one of these up: {', '.join(SIDES)}.")
     check_mains(job, step.mains, world.now)
-    if ask.is_open:
-        check_wait(job, Bars.OPENING, world.now)
+    check_wait(job, Bars.OPENING, world.now)
     (_check_in if ask.is_open else _check_back)(opening, step, job)
     body: dict[str, Any] = {
         "step": step.id,

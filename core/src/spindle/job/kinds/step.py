@@ -11,15 +11,14 @@ from typing import Any, Final
 from spindle.bench.fuse import check_replacement
 from spindle.errors import InvalidError, NotFoundError, NotNowError
 from spindle.job.asking import NOTHING_CHANGES, AskKind, Decision, LineKind, Needs, Speech, World
-from spindle.job.barring import check_mains, check_wait
-from spindle.job.hazards import Bars, cleared, opened, passes_at, undone
+from spindle.job.barring import check_hands, check_mains
+from spindle.job.hazards import cleared, opened, passes_at, undone
 from spindle.job.line import Draft, Line
 from spindle.job.opening import opened_to
 from spindle.job.stages import Stage
 from spindle.job.state import is_done, steps_of
 from spindle.job.value import Job
 from spindle.repairs.procedure import Step
-from spindle.words.bench import Depth
 from spindle.words.bounds import Short, Word
 
 
@@ -59,8 +58,8 @@ def _check_time(step: Step, job: Job, now: datetime) -> None:
     if dry_at is not None:
         left = ceil((dry_at - now).total_seconds() / 60)
         raise NotNowError(f"It is not dry yet: {left} min more. Whoever knows better lifts the hold, by name.", reason="wet")
-    if step.opens_to is not Depth.CLOSED:
-        check_wait(job, Bars.OPENING, now)
+    if step.is_inside:
+        check_hands(job, max(job.depth, step.opens_to), now)
 
 
 def _done_by(step: Step) -> str:

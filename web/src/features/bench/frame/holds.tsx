@@ -26,6 +26,12 @@ export const useHolds = (): readonly Hold[] => useOpen(useBench().job.hazards)
 /** What keeps a hand out, or a start from counting, now. */
 export const useWaits = (): readonly Hold[] => useOpen(useBench().job.waits)
 
+/** The charge that keeps hands out of the unit, where something is done inside it. */
+export function useHandsOut(isInside: boolean): Hold | undefined {
+  const waits = useWaits()
+  return isInside ? waits.find((w) => w.bars === 'opening') : undefined
+}
+
 /** What a hold barred can be done once it has passed: what was computed before that minute is fetched anew. */
 function useNewsOfWhatPassed(standing: number): void {
   const { job } = useBench()
@@ -60,7 +66,7 @@ interface StripProps {
 }
 
 function Strip({ title, look, ink, holds, first }: StripProps) {
-  const { send, isBusy, mayWork } = useBench()
+  const { mayWork } = useBench()
   if (holds.length === 0) return null
   return (
     <section aria-label={title} role="alert" className={`rounded-xl border-2 bg-paper px-4 py-2.5 ${look}`}>
@@ -73,11 +79,7 @@ function Strip({ title, look, ink, holds, first }: StripProps) {
             </span>
             {mayWork && (
               <span className="flex flex-wrap gap-2">
-                {h.clears && (
-                  <Button disabled={isBusy} onClick={() => send({ do: 'clear_hold', code: h.code }, h.clears)}>
-                    {h.clears}
-                  </Button>
-                )}
+                {h.clears && <Clear hold={h} hotkey={h === first ? 'E' : undefined} />}
                 <LiftHold hold={h} hotkey={h === first ? 'A' : undefined} />
               </span>
             )}
@@ -85,6 +87,27 @@ function Strip({ title, look, ink, holds, first }: StripProps) {
         ))}
       </ul>
     </section>
+  )
+}
+
+/** Charge remains where the hand would go: when it is over, and how to be sure sooner. In a dialog the strip is out of reach, and its test stands here. */
+export function HandsOut({ hold, inDialog = false }: { hold: Hold; inDialog?: boolean }) {
+  return (
+    <div className="mb-2 flex w-fit flex-wrap items-center gap-3 rounded-lg border border-brass/45 bg-brass-soft px-3 py-2 font-semibold">
+      Charge remains: {hold.until && `hands in at ${timeOf(hold.until)}, or `}once it was measured{!inDialog && ' (E)'}.{inDialog && <Clear hold={hold} hotkey="E" inDialog />}
+    </div>
+  )
+}
+
+/** The test that clears a hold was done. */
+function Clear({ hold, hotkey, inDialog = false }: { hold: Hold; hotkey: 'E' | undefined; inDialog?: boolean }) {
+  const { send, isBusy } = useBench()
+  const clear = () => send({ do: 'clear_hold', code: hold.code }, hold.clears)
+  useKeys({ e: hotkey && !isBusy ? clear : undefined }, { inDialog })
+  return (
+    <Button hotkey={hotkey} disabled={isBusy} onClick={clear}>
+      {hold.clears}
+    </Button>
   )
 }
 

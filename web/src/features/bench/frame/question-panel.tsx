@@ -5,6 +5,7 @@ import { percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
 import { Bar } from './bar'
+import { HandsOut, useHandsOut } from './holds'
 import { useBench } from './bench-context'
 import { isOff, MainsButton, MAINS_IS, useMains } from './mains'
 import { useMatKeys } from './mat-keys'
@@ -22,13 +23,22 @@ interface Props {
   inDialog?: boolean
 }
 
+/** What stands between the bench and an answer: the mains, or charge where the hand would go. */
+function useInTheWay(question: Question) {
+  const { job } = useBench()
+  const isUnplugged = isOff(question, job)
+  const charge = useHandsOut(question.mains === 'out' && question.depth > 0)
+  const hands = isUnplugged ? undefined : charge
+  return { isUnplugged, hands, isBlocked: isUnplugged || hands !== undefined }
+}
+
 /** The answers of a question, each with its number key. None is preselected, coloured or favoured. */
 export function Answers({ question, before, previews, more = {}, aside = '', inDialog = false }: Props) {
   const { job, send, isBusy, mayWork } = useBench()
   const [showsPreview, setShowsPreview] = useState(false)
   const setMains = useMains()
   const needed = question.mains === 'live' ? 'live' : 'out'
-  const isBlocked = isOff(question, job)
+  const { isUnplugged, hands, isBlocked } = useInTheWay(question)
   const give = (outcome: string, label: string) => {
     const counts = before ? { tries: before.tries + 1, failed: before.failed + (before.isFailure(outcome) ? 1 : 0) } : {}
     send({ do: 'answer', question: question.id, outcome, source: 'bench', ...counts, ...more }, `${question.ask} ${label}`)
@@ -37,13 +47,14 @@ export function Answers({ question, before, previews, more = {}, aside = '', inD
   if (mayWork) {
     if (!isBlocked) question.outcomes.forEach((o, n) => (keys[String(n + 1)] = () => give(o.id, o.label)))
     keys['0'] = () => give('cant_tell', "Can't tell")
-    if (isBlocked) keys.Enter = setMains(needed)
+    if (isUnplugged) keys.Enter = setMains(needed)
     if (previews) keys.w = () => setShowsPreview((on) => !on)
   }
   useMatKeys('answers', keys, { inDialog })
   const answers = (
     <>
-      {isBlocked && mayWork && (
+      {hands && <HandsOut hold={hands} inDialog={inDialog} />}
+      {isUnplugged && mayWork && (
         <div className="mb-2 flex w-fit flex-wrap items-center gap-3 rounded-lg border border-brass/45 bg-brass-soft py-1 pr-1 pl-3">
           <span className="font-semibold">
             This needs the mains {needed}; it is {MAINS_IS[job.power]}.

@@ -1,5 +1,6 @@
 import { Button } from '@/ui/button'
 import { useBench } from '../frame/bench-context'
+import { endsAt, useHandsOut } from '../frame/holds'
 import { BeforeAndNow } from '../photos/before-and-now'
 import { Looks } from './looks'
 
@@ -7,7 +8,9 @@ import { Looks } from './looks'
 export function useShutting(): { says: string; act: (() => void) | undefined } {
   const { job, send, mayWork, isBusy } = useBench()
   const next = job.mat.next_back
-  const mayAct = mayWork && !isBusy
+  const hands = useHandsOut(next !== null)
+  const mayAct = mayWork && !isBusy && !hands
+  if (hands) return { says: `Charge remains: ${endsAt(hands)}`, act: undefined }
   if (next) return { says: `Back: ${next.name}`, act: mayAct ? () => send({ do: 'open_step', step: next.step, is_open: false, turned_to: next.turn_to }, `Back: ${next.name}`) : undefined }
   return { says: 'It is closed up', act: mayAct ? () => send({ do: 'depth', depth: 0 }, 'Closed up') : undefined }
 }

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react'
 import { Button } from '@/ui/button'
 import { Chip, Notice } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
+import { HandsOut, useHandsOut } from '../frame/holds'
 import { isOff, MainsButton, useMains } from '../frame/mains'
 import { useMatKeys } from '../frame/mat-keys'
 import { useIsSendingPhoto } from '../photos/photo-queries'
@@ -24,7 +25,8 @@ export function StepCard({ step, move, isBack }: Props) {
   const setMains = useMains()
   const heading = useFocusUnlessTyping()
   const isSending = useIsSendingPhoto()
-  const mark = mayWork && !isBusy && !isSending ? () => send({ do: 'open_step', step: step.id, is_open: !isBack, way, turned_to: move.turn_to }, `${isBack ? 'Back' : 'Opened'}: ${step.name}`) : undefined
+  const hands = useHandsOut(true)
+  const mark = mayWork && !isBusy && !isSending && !hands ? () => send({ do: 'open_step', step: step.id, is_open: !isBack, way, turned_to: move.turn_to }, `${isBack ? 'Back' : 'Opened'}: ${step.name}`) : undefined
   useMatKeys('steps', { Enter: wants ? setMains('out') : mark }, { inDialog: true })
   return (
     <section aria-label="Next" aria-live="polite" className="rounded-xl border-[1.5px] border-ink bg-paper px-4 py-3">
@@ -37,17 +39,20 @@ export function StepCard({ step, move, isBack }: Props) {
       <Photos step={step} isBack={isBack} />
       {!isBack && step.ways.length > 0 && <Disputed step={step} way={way} onPick={setWay} />}
       <div className="mt-3">
+        {hands && !wants && <HandsOut hold={hands} inDialog />}
         {wants ? (
           <MainsButton to="out" hotkey="Enter" className="min-h-14! text-[1.25rem]" />
         ) : (
           <Button kind="act" hotkey="Enter" className="min-h-14! text-[1.25rem]" disabled={!mark} onClick={mark}>
-            {isSending ? 'The photo is on its way…' : isBack ? 'Seen and back' : 'Done'}
+            {wordFor(isSending, isBack)}
           </Button>
         )}
       </div>
     </section>
   )
 }
+
+const wordFor = (isSending: boolean, isBack: boolean): string => (isSending ? 'The photo is on its way…' : isBack ? 'Seen and back' : 'Done')
 
 /** The step that is next has the focus, so that Enter does it and closes nothing; who types goes on typing. */
 function useFocusUnlessTyping() {

@@ -9,7 +9,7 @@ import { Chip, Notice, Panel } from '@/ui/panel'
 import { Bar } from '../frame/bar'
 import { useBench } from '../frame/bench-context'
 import { Gate } from '../frame/gate'
-import { useWaits } from '../frame/holds'
+import { useHandsOut } from '../frame/holds'
 import { isOff, MainsButton, useMains } from '../frame/mains'
 import { MatKeys, useMatKeys } from '../frame/mat-keys'
 import { SheetSays } from '../frame/sheet-says'
@@ -70,10 +70,10 @@ function useInTheWay(step: Step | undefined): Way {
   const { job } = useBench()
   const until = step?.until ?? null
   const now = useMoment(until ? [Date.parse(until)] : [])
-  const charge = useWaits().find((w) => w.bars === 'opening')
+  const charge = useHandsOut(step?.is_inside === true)
   const mains = step && isOff(step, job) ? (step.mains === 'live' ? 'live' : 'out') : null
   if (until && Date.parse(until) > now) return { mains, waits: `Dry at ${timeOf(until)}` }
-  return { mains, waits: step && step.opens_to > 0 && charge?.until ? `Hands in at ${timeOf(charge.until)}` : '' }
+  return { mains, waits: charge?.until ? `Hands in at ${timeOf(charge.until)}, or measure (E)` : '' }
 }
 
 function Steps({ own: procedure, onTrial }: { own: Procedure; onTrial: () => void }) {
