@@ -3,7 +3,7 @@
 from playwright.sync_api import expect
 
 from .conftest import sign_in
-from .test_whole_slice import come_to_an_agreement, focus, lift_the_hold, prove_it, repair_it, see_the_fault
+from .test_whole_slice import come_to_an_agreement, focus, prove_it, repair_it, see_the_fault, wait_out
 
 COUNT = """() => {
   let typedInto = null
@@ -21,11 +21,12 @@ def pressed(page):
     return page.evaluate("window.keysPressed")
 
 
-def uncounted(page, work):
-    """What a technician would wait for, and what is no key of a plain job."""
+def uncounted(page):
+    """What a technician would wait for is no key of a plain job."""
     before = pressed(page)
-    work(page)
+    waited = wait_out(page)
     page.evaluate(f"window.keysPressed = {before}")
+    return waited
 
 
 def log_by_digit(page):
@@ -69,14 +70,15 @@ def test_a_known_console_is_at_its_first_question_and_a_plain_job_at_its_end_wit
 
     see_the_fault(page)
     come_to_an_agreement(page)
-    repair_it(page, lift=lambda page: uncounted(page, lift_the_hold), log=log_by_digit)
+    repair_it(page, wait=uncounted, log=log_by_digit)
     page.get_by_role("button", name="Go on to Prove").wait_for()
     page.keyboard.press("Enter")
-    prove_it(page, good=("3", "1"))
+    prove_it(page, good=("3", "1"), wait=uncounted)
     page.keyboard.press("Enter")
     page.get_by_text("Ready to hand back").wait_for()
     page.keyboard.press("Enter")  # the owner has come for it
     page.get_by_role("button", name="Hand it over, close the job").wait_for()
     page.keyboard.press("Enter")
     expect(page.get_by_text("This job is closed")).to_be_visible()
+    print("keys", pressed(page))
     assert pressed(page) <= TO_THE_END

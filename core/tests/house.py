@@ -202,7 +202,7 @@ _STEPS = [
 _PLUG = {"name": "Drive plug", "latch": "friction", "tracks": 4, "lets_go": "by its housing"} | _SURE
 OPENING = read_opening({"opening": tuple({"minutes": 1.0} | s | _SURE for s in _STEPS), "screws": (_SCREWS,), "connectors": (_PLUG,)})
 
-WAITS = dict.fromkeys(("tray", "lid"), [{"what": "plug", "minutes": 30.0}, {"what": "warm", "minutes": 6.0}])
+WAITS = {f: [{"what": "plug", "minutes": 30.0}, {"what": "warm", "minutes": 6.0}] for f in ("tray", "lid")}
 """How long sheets ask to wait, by family; of a slot drive nothing is said."""
 
 

@@ -60,6 +60,6 @@ def test_an_ask_comes_to(case):
 
 def test_a_unit_that_was_turned_lies_as_it_was_turned_to():
     house = house_at(Stage.ISOLATE, "tray")
-    for words in ("mains state=out", "open_step step=drive:Screws is_open=true turned_to=underside"):
+    for words in ("mains state=out", "clear_hold code=charge", "open_step step=drive:Screws is_open=true turned_to=underside"):
         answered(house, words)
     assert house.jobs["K-1"].mat.side == "underside"

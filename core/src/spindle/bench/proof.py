@@ -51,7 +51,7 @@ _REST: Final = (
 
 
 def proof_profile(sheet: DriveSheet, model: FaultModel, baseline_failures: tuple[str, ...], *, has_own_disc: bool = False) -> tuple[ProofCheck, ...]:
-    """Return the checks that prove a repair on this drive: its own baseline again, then the profile of the family.
+    """Return the checks that prove a repair on this drive: a cold start, its own baseline again, then the profile of the family.
 
     Parameters
     ----------
@@ -80,10 +80,10 @@ def proof_profile(sheet: DriveSheet, model: FaultModel, baseline_failures: tuple
         ProofCheck("own_disc", "The owner's own disc plays", "The one that came with it. Play it from the disc: nothing of it is installed.", may_be_left=True),
         ProofCheck("rest_of_unit", "The rest of the unit works as before", _REST),
         ProofCheck("warm", "Starts again, warm", "After it has run for a while, disc out and in again.", waits_for="warm start"),
-        ProofCheck("cold", "Starts cold", "First start after it has stood with the mains out.", waits_for="cold start"),
     ]
+    cold = ProofCheck("cold", "Starts cold", "The first start after it has stood with the mains out.", waits_for="cold start")
     skip = {*(["later_load"] if "later_data" in named else []), *([] if has_own_disc else ["own_disc"])}
-    return (*again, *classes, *(c for c in rest if c.id not in skip))
+    return (cold, *again, *classes, *(c for c in rest if c.id not in skip))
 
 
 def _normal(question: Question) -> str:

@@ -13,8 +13,8 @@ from spindle.job.line import Line
 from spindle.job.stages import NAMES, Stage, following, may_return, missing
 from spindle.job.state import state_of
 from spindle.job.value import Job
-from spindle.repairs.procedure import OPENING_IDS
-from spindle.words.bench import Depth
+from spindle.repairs.procedure import OPENING_IDS, PLUG
+from spindle.words.bench import Depth, Power
 from spindle.words.bounds import Short
 from spindle.words.duty import Duty
 
@@ -60,8 +60,10 @@ def _move(job: Job, to: Stage, why: str = "") -> dict[str, Any]:
 
 
 def _fold(job: Job, line: Line) -> Job:
-    """A repair that begins, also for the second time, starts as open as the unit is then: the way in is gone anew. What is not closed nobody has fetched,
-    and a cause that was confirmed is a suspicion again once the bench looks further."""
+    """A repair that begins, also for the second time, starts as open as the unit is then, with the plug as it is: the way in is gone anew.
+
+    What is not closed nobody has fetched, and a cause that was confirmed is a suspicion again once the bench looks further.
+    """
     to, origin = Stage(line.body["to"]), Stage(line.body["from"])
     if to is not Stage.CLOSED:
         job = replace(job, collected=None)
@@ -69,7 +71,8 @@ def _fold(job: Job, line: Line) -> Job:
         job = replace(job, confirmed=None)
     if (origin, to) != (Stage.AGREE, Stage.REPAIR):
         return replace(job, stage=to)
-    steps = {i: x for i, x in job.steps.items() if i not in OPENING_IDS}
+    unplugged = {PLUG: line} if job.power is Power.OUT else {}
+    steps = {i: x for i, x in job.steps.items() if i not in OPENING_IDS} | unplugged
     return replace(job, stage=to, repair_depth=Depth(line.body["depth"]), steps=steps)
 
 

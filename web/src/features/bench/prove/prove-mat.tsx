@@ -61,18 +61,28 @@ function Finish({ codes }: { codes: readonly string[] }) {
   )
 }
 
-function Proof({ proof, codes }: { proof: Said; codes: readonly string[] }) {
+/** What is tried next. What has to wait waits while the rest is done; but a cold start comes before the power is on, unless somebody would rather do the rest. */
+function useNext(checks: readonly Check[], needsPasses: boolean, isRestFirst: boolean) {
+  const { job } = useBench()
   const waits = useWaits()
-  const open = proof.checks.filter((c) => c.state === 'open')
-  const ready = open.find((c) => !waits.some((w) => w.bars === c.waits_for))
-  const needsPasses = !ready && codes.includes('passes')
-  const next = ready ?? (needsPasses ? undefined : open[0]) // what has to wait waits while the rest is done
-  const passed = proof.checks.filter((c) => c.state === 'passed').length
+  const waitOf = (c: Check | undefined) => waits.find((w) => w.bars === c?.waits_for)
+  const open = checks.filter((c) => c.state === 'open')
+  const ready = open.find((c) => !waitOf(c))
+  const cold = job.power === 'live' ? undefined : open.find((c) => c.waits_for === 'cold start' && waitOf(c))
+  const next = (isRestFirst ? undefined : cold) ?? ready ?? (needsPasses ? undefined : open[0])
+  return { next, wait: waitOf(next), isLater: next !== undefined && next === cold && ready !== undefined }
+}
+
+function Proof({ proof, codes }: { proof: Said; codes: readonly string[] }) {
   const { openMat } = useBench()
+  const [isRestFirst, setRestFirst] = useState(false)
+  const { next, wait, isLater } = useNext(proof.checks, codes.includes('passes'), isRestFirst)
+  const needsPasses = !next && codes.includes('passes')
+  const passed = proof.checks.filter((c) => c.state === 'passed').length
   return (
     <>
       <NextBack onMat={() => openMat()} />
-      {next ? <Try key={`${next.id} ${next.done}`} check={next} wait={waits.find((w) => w.bars === next.waits_for)} /> : needsPasses ? <Pass key={proof.passes} proof={proof} /> : <Finish codes={codes} />}
+      {next ? <Try key={`${next.id} ${next.done}`} check={next} wait={wait} {...(isLater ? { onLater: () => setRestFirst(true) } : {})} /> : needsPasses ? <Pass key={proof.passes} proof={proof} /> : <Finish codes={codes} />}
       <Panel title="The proof so far" aside={`cured with ${percent(proof.p_fixed)}`}>
         <Progress done={passed} of={proof.checks.length} what="checks passed" />
         <Progress done={proof.passes} of={proof.passes_needed} what="clean passes in a row" />

@@ -3,6 +3,7 @@ import * as z from 'zod/mini'
 import { BOUNDS } from '@/api/bounds'
 import type { Job } from '@/api/types'
 import { words } from '@/lib/fields'
+import { Button } from '@/ui/button'
 import { TextField } from '@/ui/field'
 import { FieldsDialog, TextInput } from '@/ui/form-dialog'
 import { useBench } from '../frame/bench-context'
@@ -14,7 +15,7 @@ type Check = Job['proof']['checks'][number]
 const secondsOf = (typed: string): number => Number(typed.replace(',', '.'))
 
 /** One check; where it is done several times, try by try or all at once. */
-export function Try({ check: c, wait }: { check: Check; wait: Wait | undefined }) {
+export function Try({ check: c, wait, onLater }: { check: Check; wait: Wait | undefined; onLater?: () => void }) {
   const { send, mayWork } = useBench()
   const [typed, setTyped] = useState('')
   const [isLeaving, setLeaving] = useState(false)
@@ -23,7 +24,7 @@ export function Try({ check: c, wait }: { check: Check; wait: Wait | undefined }
   const say = (isPassed: boolean, isAll: boolean) =>
     send({ do: 'check', check: c.id, is_passed: isPassed, is_all: isAll, seconds: isTimed ? secondsOf(typed) : null }, `${isPassed ? 'Good' : 'Failed'}: ${c.title}`)
   const all = left > 1 ? { says: `All ${left} were good`, key: '3', act: () => say(true, true) } : undefined
-  const leave = c.may_be_left ? { says: 'It cannot be tried', key: '3', act: () => setLeaving(true) } : undefined
+  const leave = c.may_be_left ? { says: 'It cannot be tried', key: '4', act: () => setLeaving(true) } : undefined
   return (
     <Now title={c.title} how={c.how}>
       {c.tries > 1 && <Progress done={c.done} of={c.tries} what="good" />}
@@ -39,7 +40,12 @@ export function Try({ check: c, wait }: { check: Check; wait: Wait | undefined }
           />
         </div>
       )}
-      {wait && mayWork && <LiftHold hold={wait} hotkey="A" />}
+      {wait && mayWork && (
+        <div className="mb-2 flex flex-wrap gap-2">
+          {onLater && <Button onClick={onLater}>Do the rest first</Button>}
+          <LiftHold hold={wait} hotkey="A" />
+        </div>
+      )}
       <Verdict good={c.tries > 1 ? 'One was good' : 'Works'} bad={c.tries > 1 ? 'It failed' : 'Fails'} onGood={() => say(true, left === 1)} onBad={() => say(false, true)} more={all ?? leave} wait={wait} />
       {isLeaving && <LeaveOut check={c} onClose={() => setLeaving(false)} />}
     </Now>

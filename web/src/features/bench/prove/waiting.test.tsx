@@ -17,6 +17,13 @@ test('what waits lets the rest go first, and has its minute when it is alone', (
   expect(screen.getByRole('region', { name: 'Proven now' })).toHaveTextContent('Ejects')
 })
 
+test('before the power is on the cold start comes first, unless somebody would rather do the rest', async () => {
+  onBench(<ProveMat />, proving([cold, check('Ejects')], { waits: [wait(soon)], power: 'out' }))
+  expect(screen.getByRole('region', { name: 'Proven now' })).toHaveTextContent('Starts cold')
+  await userEvent.click(screen.getByRole('button', { name: 'Do the rest first' }))
+  expect(screen.getByRole('region', { name: 'Proven now' })).toHaveTextContent('Ejects')
+})
+
 test('a start before it was cold: the plug is pulled, and it stands', async () => {
   const send = onBench(<ProveMat />, proving([cold], { waits: [wait(null)] }))
   expect(screen.getByRole('button', { name: /Works/ })).toBeDisabled()
@@ -42,7 +49,7 @@ test('the time to play goes with the class, where healthy units are known', asyn
 
 test('what is not here is left out with its reason', async () => {
   const send = onBench(<ProveMat />, proving([check('own_disc', { may_be_left: true })]))
-  await userEvent.keyboard('3')
+  await userEvent.keyboard('4')
   await userEvent.click(screen.getByRole('button', { name: 'Leave it out' }))
   await waitFor(() => expect(send.mock.calls[0]?.[0]).toEqual({ do: 'leave_check', check: 'own_disc', why: 'the owner took it along' }))
 })
