@@ -6,6 +6,8 @@ import segno
 from playwright.sync_api import expect
 
 from .conftest import CHROMIUM, QUIET, sign_in
+from .test_opening import put_everything_back
+from .test_whole_slice import choose, focus, log_by_choice, prove_it, repair_it
 
 
 def go_on(page, to):
@@ -46,6 +48,58 @@ def test_a_whole_donor_drive_goes_into_a_paired_console_by_its_plan(bench):
     expect(page.get_by_role("complementary", name="Tape")).to_contain_text("Taken from the shelf: P-")
     strip.get_by_role("button", name="It is back in").click()
     expect(strip).to_be_hidden()
+
+
+def press(page, locator):
+    focus(page, locator)
+    page.keyboard.press("Enter")
+
+
+def test_a_paired_whole_drive_goes_from_the_first_screw_to_the_closing_gate_and_the_proof_by_keyboard(bench):
+    page = bench("K-0104")
+    page.keyboard.press("c")
+    mat = page.get_by_role("dialog", name="Open and shut K-0104")
+    mat.get_by_text("Put it back").click()
+    put_everything_back(page, mat)
+    page.keyboard.press("Escape")
+    card = page.get_by_role("listitem").filter(has=page.get_by_role("heading", name="Replace the whole drive"))
+    press(page, card.get_by_role("button", name="Propose this"))
+    page.get_by_text("Replace the whole drive, own board moved across €").wait_for()
+    choose(page, "How", "Phone")
+    press(page, page.get_by_role("button", name="Record: agrees"))
+    press(page, page.get_by_role("button", name="Go on to Repair"))
+    steps = page.get_by_role("list", name="Steps")
+    expect(steps.locator("li[aria-current=step]")).to_contain_text("Whole drive that goes in")
+    press(page, page.get_by_role("button", name="Take it out, D-0001 whole drive"))
+    expect(steps.locator("li[aria-current=step]")).not_to_contain_text("goes in: scan")
+
+    repair_it(page)
+    tape = page.get_by_role("complementary", name="Tape")
+    for done in ("Opened: Cover screws", "Own drive board out of the old whole drive and into the other one", "Tried: replace the whole drive"):
+        expect(tape).to_contain_text(done)
+    page.get_by_role("button", name="Go on to Prove").wait_for()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("region", name="Back in order")).to_be_visible()
+    prove_it(page)
+    expect(tape).to_contain_text("Back: Cover screws. Looked at")
+    expect(tape).to_contain_text("Passed: Starts cold")
+    page.keyboard.press("Enter")
+    page.get_by_text("Ready to hand back").wait_for()
+
+
+def test_a_half_built_trial_leaves_places_open_on_purpose_and_the_proof_has_them_shut_first(bench):
+    page = bench("K-0105")
+
+    def log(page):
+        expect(page.get_by_text("Can be tried:")).to_be_attached()
+        log_by_choice(page)
+
+    repair_it(page, log=log)
+    page.get_by_role("button", name="Go on to Prove").wait_for()
+    expect(page.get_by_role("button", name="Mat: 10 steps open")).to_be_visible()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("region", name="Back in order")).to_contain_text("10 to put back")
+    expect(page.get_by_role("region", name="Now", exact=True).get_by_role("button", name="Works")).to_be_disabled()
 
 
 def test_a_donors_motor_is_harvested_taken_tried_and_put_back(bench, shop):

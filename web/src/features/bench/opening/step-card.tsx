@@ -58,7 +58,7 @@ const wordFor = (isSending: boolean, isBack: boolean): string => (isSending ? 'T
 function useFocusUnlessTyping() {
   const heading = useRef<HTMLHeadingElement>(null)
   useEffect(() => {
-    if (!document.activeElement?.matches('input, select, textarea')) heading.current?.focus({ preventScroll: true })
+    if (!document.activeElement?.matches('input:not([type=radio], [type=checkbox]), select, textarea')) heading.current?.focus({ preventScroll: true })
   }, [])
   return heading
 }

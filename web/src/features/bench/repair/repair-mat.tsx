@@ -49,9 +49,11 @@ export function RepairMat({ onTrial }: { onTrial: (repair: string) => void }) {
           <dd>{own.proves}</dd>
         </dl>
       </Panel>
-      <Panel title="Parts that fit" level={3}>
-        <PartsThatFit />
-      </Panel>
+      {!own.steps.some((s) => s.takes_part && !s.is_done) && (
+        <Panel title="Parts that fit" level={3}>
+          <PartsThatFit />
+        </Panel>
+      )}
       <Gate backTo={['isolate', 'agree']} />
     </MatKeys>
   )
