@@ -93,6 +93,25 @@ def test_a_short_behind_a_blown_fuse_forbids_power(slot):
     expect(slot.get_by_role("button", name="Mains held out")).to_be_hidden()
 
 
+def test_a_coin_that_is_not_found_again_holds_the_power_until_somebody_signs_for_it(slot):
+    slot.keyboard.press("m")
+    dialog = slot.get_by_role("dialog")
+    dialog.get_by_role("listitem").filter(has_text="Things inside").get_by_role("button").first.click()
+    missed = dialog.get_by_role("group", name="What the owner misses")
+    missed.get_by_label("What", exact=True).first.fill("coin")
+    missed.get_by_label("How many", exact=True).first.fill("1")
+    missed.get_by_role("group", name="A magnet holds it").first.get_by_text("Yes").click()
+    missed.get_by_role("button", name="Add it").click()
+    dialog.get_by_label("Looked at: Under the deck (if known)").fill("2")
+    expect(dialog.get_by_role("status")).to_contain_text("Look next at")
+    dialog.get_by_role("button", name="Keep it on the tape").click()
+    expect(slot.get_by_role("button", name="Mains held out")).to_be_disabled()
+    slot.keyboard.press("a")
+    slot.get_by_label("Why it is safe").fill("the owner found it at home")
+    slot.get_by_role("button", name="Lift it", exact=True).click()
+    expect(slot.get_by_role("button", name="Mains held out")).to_be_hidden()
+
+
 def test_a_belt_is_measured_the_size_to_buy_named_and_one_taken_from_the_shelf(bench):
     page = bench(TRAY)
     dialog = measure(page, "Load belt")

@@ -25,6 +25,8 @@ def test_a_step_that_needs_the_mains_out_cannot_be_done_while_live(bench):
     expect(bar.get_by_role("button", name="Plug is pulled: mains out")).to_be_visible()
     expect(bar.get_by_role("button", name="is done")).to_be_hidden()
     page.keyboard.press("Enter")
+    expect(bar.get_by_role("button", name="Hands in at")).to_be_disabled()
+    page.keyboard.press("e")  # measured: no charge is left
     expect(bar.get_by_role("button", name="is done")).to_be_visible()
 
 

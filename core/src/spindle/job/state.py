@@ -151,8 +151,8 @@ def bench_of(job: Job, now: datetime, lacks: frozenset[Instrument]) -> Bench:
 
 
 def stock_body(line: Line) -> Mapping[str, Any]:
-    """Return a part line as the case format knows it, without the shelf's own mark."""
-    return {k: v for k, v in line.body.items() if k != "taking"}
+    """Return a part line as the case format knows it, without the shelf's own marks."""
+    return {k: v for k, v in line.body.items() if k not in ("taking", "donor")}
 
 
 def procedure_of(job: Job) -> Procedure | None:
@@ -176,7 +176,7 @@ def _as_planned(procedure: Procedure, level: str, job: Job) -> Procedure:
     if full is None or level != "drive" or job.model.sheet.pairing is not Pairing.BOARD:
         return procedure
     part = job.part_in_hand(procedure.repair)
-    return by_plan(procedure, swap_plan(full, level, from_donor=part is not None and str(part.body["item"]).startswith("D-")))
+    return by_plan(procedure, swap_plan(full, level, from_donor=part is not None and bool(part.body.get("donor"))))
 
 
 def is_done(step: Step, job: Job) -> bool:

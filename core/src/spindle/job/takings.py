@@ -54,7 +54,7 @@ def taken_piece(job: Job, piece: ShelfPiece, repair: str, world: World, *, line:
     check_repair(job, repair)
     check_piece(piece, repair, world)
     stock = Stock(repair, piece.tag, piece.health, piece.works, piece.fails, piece.price_cents / 100)
-    body = {**write_stock(stock), "taking": True}
+    body = {**write_stock(stock), "taking": True, **({"donor": piece.donor} if piece.donor else {})}
     return Draft("part", body), (Take(line, piece.tag, piece.donor, piece.level), Unwant(repair))
 
 
