@@ -39,8 +39,8 @@ export function NextIn({ depth }: { depth: number }) {
   if (!next) return null
   const { step, move } = next
   return (
-    <section aria-label="Opened next" aria-live="polite" className="mt-2 rounded-lg border border-ink/45 px-3 py-2">
-      <p className="text-[1.25rem] font-bold">
+    <section aria-label="Opened next" aria-live="polite" className="mt-1">
+      <p className="text-[1.65rem] leading-tight font-bold">
         {step.name} <span className="text-base font-normal text-quiet">{next.left === 1 ? 'the last one' : `${next.left} to open, about ${minutes(next.minutes)}`}</span>
       </p>
       {move.turn_to && (

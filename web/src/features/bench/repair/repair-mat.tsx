@@ -119,7 +119,9 @@ function Steps({ own: procedure, onTrial }: { own: Procedure; onTrial: () => voi
 
 /** The step that is done now in large, with its cautions whole; what comes after it small. */
 function StepRow({ step: s, n, isNext, children }: { step: Step; n: number; isNext: boolean; children: ReactNode }) {
+  const { job } = useBench()
   const row = useRef<HTMLLIElement>(null)
+  const isWayIn = isNext && s.opens_to > 0 && job.mat.has_order // what is undone next is the large one then
   useEffect(() => {
     if (isNext) row.current?.scrollIntoView({ block: 'nearest' })
   }, [isNext])
@@ -127,7 +129,7 @@ function StepRow({ step: s, n, isNext, children }: { step: Step; n: number; isNe
     <li ref={row} aria-current={isNext ? 'step' : undefined} className={`flex items-start gap-3 rounded-xl border bg-paper px-4 ${isNext ? 'border-[1.5px] border-ink py-3.5' : 'border-line py-2'}`}>
       <span className="figures mt-0.5 inline-flex size-8 shrink-0 items-center justify-center rounded-full border border-ink/50 font-bold">{n}</span>
       <div className="min-w-0 flex-1">
-        <p className={isNext ? 'max-w-[52ch] text-[1.65rem] leading-tight font-bold' : 'max-w-[70ch] text-quiet'}>{s.text}</p>
+        <p className={isNext && !isWayIn ? 'max-w-[52ch] text-[1.65rem] leading-tight font-bold' : 'max-w-[70ch] text-quiet'}>{s.text}</p>
         {isNext && <Looks texts={s.details} />}
         {isNext && <SheetSays sheet={s.sheet} atStep />}
         {isNext && s.takes_part && <PartIn />}
