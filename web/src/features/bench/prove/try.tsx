@@ -7,7 +7,7 @@ import { Button } from '@/ui/button'
 import { TextField } from '@/ui/field'
 import { FieldsDialog, TextInput } from '@/ui/form-dialog'
 import { useBench } from '../frame/bench-context'
-import { LiftHold } from '../frame/holds'
+import { LiftHold, useHandsOut, useHolds } from '../frame/holds'
 import { Now, Progress, Verdict, type Wait } from './verdict'
 
 type Check = Job['proof']['checks'][number]
@@ -19,6 +19,8 @@ export function Try({ check: c, wait, onLater }: { check: Check; wait: Wait | un
   const { send, mayWork } = useBench()
   const [typed, setTyped] = useState('')
   const [isLeaving, setLeaving] = useState(false)
+  const isAlone = useHolds().length === 0 // a strip above has the key of its own hold
+  const hands = useHandsOut(true)
   const left = c.tries - c.done
   const isTimed = Number.isFinite(secondsOf(typed)) && secondsOf(typed) > 0
   const say = (isPassed: boolean, isAll: boolean) =>
@@ -43,7 +45,7 @@ export function Try({ check: c, wait, onLater }: { check: Check; wait: Wait | un
       {wait && mayWork && (
         <div className="mb-2 flex flex-wrap gap-2">
           {onLater && <Button onClick={onLater}>Do the rest first</Button>}
-          <LiftHold hold={wait} hotkey="A" />
+          <LiftHold hold={wait} hotkey={isAlone && !hands ? 'A' : undefined} />
         </div>
       )}
       <Verdict good={c.tries > 1 ? 'One was good' : 'Works'} bad={c.tries > 1 ? 'It failed' : 'Fails'} onGood={() => say(true, left === 1)} onBad={() => say(false, true)} more={all ?? leave} wait={wait} />

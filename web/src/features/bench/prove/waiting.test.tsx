@@ -3,6 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { expect, test } from 'vitest'
 import type { Job } from '@/api/types'
 import { jobOf, onBench } from '../tests/kit'
+import { Holds } from '../frame/holds'
 import { ProveMat } from './prove-mat'
 
 type Check = Job['proof']['checks'][number]
@@ -38,6 +39,13 @@ test('while it stands nothing puts the power on, and it can be lifted by name', 
   expect(screen.getByRole('button', { name: /^Cold at/ })).toBeDisabled()
   await userEvent.keyboard('a')
   expect(screen.getByRole('dialog')).toHaveTextContent('Lift this hold by hand')
+})
+
+test('with a strip above the key is the strip’s, and one dialog opens', async () => {
+  const charge = { code: 'charge', text: 'Charge remains.', clears: 'Measured', until: soon, bars: 'opening' as const }
+  onBench(<><Holds /><ProveMat /></>, proving([cold], { waits: [wait(soon), charge], power: 'out' })) // prettier-ignore
+  await userEvent.keyboard('a')
+  expect(screen.getByRole('dialog')).toHaveTextContent('Charge remains.')
 })
 
 test('the time to play goes with the class, where healthy units are known', async () => {
