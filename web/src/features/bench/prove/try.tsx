@@ -19,8 +19,6 @@ export function Try({ check: c, wait, onLater }: { check: Check; wait: Wait | un
   const { send, mayWork } = useBench()
   const [typed, setTyped] = useState('')
   const [isLeaving, setLeaving] = useState(false)
-  const isAlone = useHolds().length === 0 // a strip above has the key of its own hold
-  const hands = useHandsOut(true)
   const left = c.tries - c.done
   const isTimed = Number.isFinite(secondsOf(typed)) && secondsOf(typed) > 0
   const say = (isPassed: boolean, isAll: boolean) =>
@@ -42,15 +40,22 @@ export function Try({ check: c, wait, onLater }: { check: Check; wait: Wait | un
           />
         </div>
       )}
-      {wait && mayWork && (
-        <div className="mb-2 flex flex-wrap gap-2">
-          {onLater && <Button onClick={onLater}>Do the rest first</Button>}
-          <LiftHold hold={wait} hotkey={isAlone && !hands ? 'A' : undefined} />
-        </div>
-      )}
+      {wait && mayWork && <Waiting wait={wait} onLater={onLater} />}
       <Verdict good={c.tries > 1 ? 'One was good' : 'Works'} bad={c.tries > 1 ? 'It failed' : 'Fails'} onGood={() => say(true, left === 1)} onBad={() => say(false, true)} more={all ?? leave} wait={wait} />
       {isLeaving && <LeaveOut check={c} onClose={() => setLeaving(false)} />}
     </Now>
+  )
+}
+
+/** What else can be done than wait. A strip above has the key of its own hold. */
+function Waiting({ wait, onLater }: { wait: Wait; onLater: (() => void) | undefined }) {
+  const isAlone = useHolds().length === 0
+  const hands = useHandsOut(true)
+  return (
+    <div className="mb-2 flex flex-wrap gap-2">
+      {onLater && <Button onClick={onLater}>Do the rest first</Button>}
+      <LiftHold hold={wait} hotkey={isAlone && !hands ? 'A' : undefined} />
+    </div>
   )
 }
 
