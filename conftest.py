@@ -6,6 +6,10 @@ from apps.drives.consoles import forget_sheets
 from django.apps import apps
 from django.conf import settings
 from django.db import connection, connections, transaction
+from hypothesis import settings as settings_of_properties
+
+settings_of_properties.register_profile("steady", deadline=None)  # a busy machine is no defect: benchmarks measure, tests don't time
+settings_of_properties.load_profile("steady")
 
 TABLES = [
     "people_user",

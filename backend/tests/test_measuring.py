@@ -46,7 +46,7 @@ def test_an_answer_without_a_job_is_kept_nowhere_and_bad_input_names_its_place(b
 
 def test_a_measured_value_is_one_finding_with_one_strike(bram):
     before = bram.get(f"/jobs/{SEEN}").json()
-    bram.ask(SEEN, "mains", state="out")
+    bram.unplug(SEEN)
     done = bram.ask(
         SEEN, "measure", tool="reading", question="trimmer_reading", about="BD", inputs={**OHMS, "low": "410 ohm", "high": "520 ohm", "values": ["700 ohm"]}
     ).json()
@@ -59,7 +59,7 @@ def test_a_measured_value_is_one_finding_with_one_strike(bram):
 
 
 def test_a_short_behind_the_fuse_forbids_power_until_it_is_measured_again(bram):
-    bram.ask(SEEN, "mains", state="out")
+    bram.unplug(SEEN)
     assert bram.ask(SEEN, "measure", tool="blown", question="short_test", inputs=SHORT).status_code == 200
     refused = bram.ask(SEEN, "mains", state="live")
     assert (refused.status_code, "short behind the fuse" in refused.json()["title"]) == (409, True)
@@ -70,7 +70,7 @@ def test_a_short_behind_the_fuse_forbids_power_until_it_is_measured_again(bram):
 def test_a_share_cannot_be_said_only_measured_and_a_reading_needs_the_mains_as_it_was_read(bram):
     said = bram.ask(SEEN, "answer", question="spins", outcome="holds", weights=[{"outcome": "holds", "share": 1.0}])
     assert said.status_code == 200
-    bram.ask(SEEN, "mains", state="out")
+    bram.unplug(SEEN)
     live = {"quantity": "voltage", "mains": "running", "disc": "in", "switch": "any", "values": ["12 V"]}
     assert bram.ask(SEEN, "measure", tool="reading", inputs=live).json()["params"]["reason"] == "mains_out"
     assert bram.ask(SEEN, "measure", tool="reading", inputs={**OHMS, "values": ["1 ohm"] * 25}).json()["code"] == "inputs_invalid"
@@ -137,7 +137,7 @@ def test_a_meter_is_put_right_or_gone_with_a_trace(ida, bram):
 
 
 def test_the_report_says_what_was_measured_at_first_and_in_the_end(bram):
-    bram.ask(SEEN, "mains", state="out")
+    bram.unplug(SEEN)
     for ohm in ("990 ohm", "760 ohm"):
         bram.ask(SEEN, "measure", tool="reading", about="DVD", inputs={**OHMS, "values": [ohm]})
     bram.ask(SEEN, "measure", tool="blown", about="F1", inputs=SHORT | {"ohm": "OL"})

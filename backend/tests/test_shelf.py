@@ -264,7 +264,7 @@ def test_what_was_fitted_goes_home_with_the_unit(bram):
     bram.ask("K-0108", "take_part", part="P-0012", repair="replace_spindle_motor")
     bram.ask("K-0108", "mains", state="live")
     bram.ask("K-0108", "trial", changes=[{"repair": "replace_spindle_motor", "item": "P-0012", "health": "proven"}], result="clean")
-    bram.ask("K-0108", "mains", state="out")
+    bram.unplug("K-0108")
     bram.shut("K-0108")
     bram.ask("K-0108", "collect", by_name="Wenna")
     assert bram.ask("K-0108", "advance", stage="hand_back").json()["stage"] == "closed"

@@ -20,7 +20,7 @@ from spindle.study.worlds import Setup
 
 def start_of(ready: Setup) -> Position:
     """Return a unit as it comes in: closed, nothing known, everything still to try."""
-    return Position(ready.model.prior, 0, np.ones(len(ready.plan.repairs), dtype=bool), np.ones(len(ready.plan.asks), dtype=bool))
+    return Position(ready.model.prior, 0, ready.plan.advisable.copy(), np.ones(len(ready.plan.asks), dtype=bool))
 
 
 def planner(_ready: Setup) -> Policy:

@@ -37,7 +37,7 @@ class Outlook:
 def unseen(model: CompiledModel, plan: Plan) -> Position:
     """Return where a unit stands of which nothing is known: closed, everything still to try, and nothing opened that only our own steps open."""
     w = np.where([bool(f.opened_by) for f in model.faults], 0.0, model.prior)
-    return Position(w / w.sum(), 0, np.array([not r.only_after for r in plan.repairs]), np.ones(len(plan.asks), dtype=bool))
+    return Position(w / w.sum(), 0, plan.advisable.copy(), np.ones(len(plan.asks), dtype=bool))
 
 
 def tried_repairs(case: Case, model: CompiledModel) -> set[str]:
