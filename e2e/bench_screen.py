@@ -20,6 +20,8 @@ def test_from_the_key_to_the_new_next_move(bench):
     page.get_by_text("This needs the mains out; it is live.").wait_for()
     page.keyboard.press("Enter")
     page.get_by_text("This needs the mains").wait_for(state="hidden")
+    page.keyboard.press("e")  # no charge is left
+    page.get_by_text("Charge remains:").wait_for(state="hidden")
     times = []
     for key in ["1", *"u" * 15]:  # an answer, then its strike and its return, each a write and a new advice
         page.evaluate(f"window.waited = ({WATCH})(); undefined")

@@ -37,6 +37,10 @@ def look(dialog, ohm, label, box):
 def mains_out(page):
     page.keyboard.press("l")
     expect(page.get_by_role("button", name="Mains out: set to live")).to_be_visible()
+    hands = page.get_by_role("alert", name="Hands stay out")
+    expect(hands).to_be_visible()
+    page.keyboard.press("e")  # measured: no charge is left
+    expect(hands).to_be_hidden()
 
 
 @pytest.fixture

@@ -5,6 +5,7 @@ from apps.jobs.models import TapeLine
 from playwright.sync_api import expect
 
 from .conftest import sign_in
+from .test_whole_slice import measure_the_charge
 
 TAG = "K-0111"
 
@@ -24,6 +25,7 @@ def wake_up(page):
     page.get_by_text("This needs the mains out; it is live.").wait_for()
     page.keyboard.press("Enter")
     expect(page.get_by_text("This needs the mains")).to_be_hidden()
+    measure_the_charge(page)
     return page.get_by_role("region", name="Next move")
 
 
