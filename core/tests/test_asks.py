@@ -63,3 +63,12 @@ def test_a_unit_that_was_turned_lies_as_it_was_turned_to():
     for words in ("mains state=out", "clear_hold code=charge", "open_step step=drive:Screws is_open=true turned_to=underside"):
         answered(house, words)
     assert house.jobs["K-1"].mat.side == "underside"
+
+
+def test_what_was_left_out_of_a_proof_is_none_of_the_next():
+    house = house_at(Stage.PROVE)
+    answered(house, "leave_check check=own_disc why=gone")
+    assert house.jobs["K-1"].left_out == {"own_disc": "gone"}
+    for words in ("go_back to=isolate why=again", "propose repair=clean_lens"):
+        answered(house, words)
+    assert house.jobs["K-1"].left_out == {}

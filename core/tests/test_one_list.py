@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.errors import SpindleError
+from spindle.faults.library import MODELS
 from spindle.formats.sheet_file import read_sheet
 from spindle.job.kinds.step import MarkStep
 from spindle.job.ledger import decide
@@ -14,6 +15,7 @@ from spindle.job.line import Line
 from spindle.job.stages import Stage
 from spindle.job.state import is_done, steps_of
 from spindle.job.value import Proposal, SheetRef
+from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import Depth, Power
 
 from .house import AT, House, World
@@ -57,7 +59,15 @@ def test_a_step_of_the_plan_is_its_tick_and_needs_the_plug_out():
     step = next(s for s in steps_of(job) if s.id == "there_own_out_1")
     assert step.details
     assert not is_done(step, job)
-    assert is_done(step, replace(job, ticks={"drive:there_own_out_1": job.parts[1]}))
+    ticked = lambda n: replace(job, ticks={"drive:there_own_out_1": Line(n, n, "tick", {}, AT, "Bram")})  # noqa: E731
+    assert is_done(step, ticked(2))
+    assert not is_done(step, ticked(1))  # of the swap before this proposal
+
+
+def test_a_step_that_speaks_of_taking_a_photo_asks_for_it():
+    steps = [s for f, m in MODELS.items() for r in m.repairs for s in procedure_for(f, r.id).steps]
+    assert [s.id for s in steps if ("Photo" in s.text) != s.asks_photo] == []
+    assert [s.id for s in steps_of(repairing("VM-S41")[1]) if s.asks_photo] == ["there_photo_1"]
 
 
 def test_the_part_that_lies_ready_is_a_step_done_and_how_open_it_is_already_shortens_the_way_in():

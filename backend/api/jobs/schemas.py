@@ -149,6 +149,7 @@ class StepView(View):
     """The part that lies ready for it."""
     is_inside: bool
     """A hand goes into the unit for it."""
+    asks_photo: bool
     opens_to: int
     """How far the unit is open once it is done; 0 for steps that open nothing."""
     details: list[str]
@@ -178,9 +179,9 @@ class RepairView(View):
     name: str
     uses_item: bool
     takes: str
+    """What goes in: the name of the sub-assembly; "" if nothing does."""
     alters: str
     """Of what nobody advises and only a person may choose: what it does to the unit; "" for all others."""
-    """What goes in: the name of the sub-assembly; "" if nothing does."""
 
 
 class ConditionView(View):
@@ -235,10 +236,9 @@ class JobView(View):
     depth: int
     power: Literal["out", "standby", "live"]
     hazards: list[HazardView]
-    """What keeps the power off."""
+    """What keeps the power off, and what clears it."""
     waits: list[HazardView]
     """What keeps a hand out, or a start from counting as cold or warm."""
-    """What keeps the power off, and what clears it."""
     wet: list[str]
     drive: DriveView
     owner_name: str

@@ -7183,6 +7183,8 @@ export interface components {
          * @description One step of the repair.
          */
         StepView: {
+            /** Asks Photo */
+            asks_photo: boolean;
             /** Cautions */
             cautions: components["schemas"]["CautionView"][];
             /** Details */

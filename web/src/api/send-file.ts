@@ -30,7 +30,10 @@ export function useSendFile(to: Way, name: string, onKept: (hash: string, follow
   return useMutation({
     mutationKey: [SENDING, to],
     networkMode: 'always',
-    onSuccess: ({ hash }, sent) => onKept(hash, sent),
+    onSuccess: ({ hash, id }, sent) => {
+      onKept(hash, sent)
+      return letGo(id) // what follows it is in the outbox by now
+    },
     onSettled: () => cache.invalidateQueries({ queryKey: [WAITING] }),
     mutationFn: async (sent: { file: Blob } & Follows & Partial<WaitingFile>) => {
       const waiting = { id: crypto.randomUUID(), at: Date.now(), name, ...sent, who, to }
@@ -38,9 +41,7 @@ export function useSendFile(to: Way, name: string, onKept: (hash: string, follow
       const body = new FormData()
       body.set('file', sent.file, sent.file instanceof File ? sent.file.name : waiting.name)
       try {
-        const kept = await dataOf(client.POST(to, { body: body as never, ...asForm }))
-        await letGo(waiting.id)
-        return kept
+        return { id: waiting.id, ...(await dataOf(client.POST(to, { body: body as never, ...asForm }))) }
       } catch (error) {
         if (isRefused(error)) await letGo(waiting.id)
         throw error

@@ -62,9 +62,7 @@ def proof_profile(sheet: DriveSheet, model: FaultModel, baseline_failures: tuple
     """
     questions, times = {q.id: q for q in model.questions}, sheet.reference_times
     again = [
-        ProofCheck(
-            f"again_{q}", _normal(questions[q]), f"As in the baseline, same disc, same position: {questions[q].ask}", q, reference=sheet.reference_times.get(q)
-        )
+        ProofCheck(f"again_{q}", _normal(questions[q]), f"As in the baseline, same disc, same position: {questions[q].ask}", q, reference=times.get(q))
         for q in baseline_failures
         if q in questions and questions[q].kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS) and _normal(questions[q])
     ]

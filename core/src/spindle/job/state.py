@@ -185,7 +185,10 @@ def is_done(step: Step, job: Job) -> bool:
         return job.trial_since_proposal is not None
     if step.takes_part:
         return job.proposal is not None and job.part_in_hand(job.proposal.repair) is not None
-    return f"{step.plan}:{step.id}" in job.ticks if step.plan else step.id in job.steps
+    if step.plan:  # a tick of an earlier swap is none of this one
+        tick = job.ticks.get(f"{step.plan}:{step.id}")
+        return tick is not None and job.proposal is not None and tick.number > job.proposal.number
+    return step.id in job.steps
 
 
 def _has_own_disc(job: Job) -> bool:

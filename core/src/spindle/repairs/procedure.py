@@ -44,6 +44,11 @@ class Step:
         """True if a hand goes into the unit for it: not while charge remains there."""
         return self.mains is Mains.OUT and self.id != PLUG
 
+    @property
+    def asks_photo(self) -> bool:
+        """True if a photo belongs to it: its id says so, here and in a swap plan."""
+        return "photo" in self.id.split("_")
+
 
 @dataclass(frozen=True, slots=True)
 class Procedure:

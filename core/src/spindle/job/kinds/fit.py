@@ -10,6 +10,7 @@ from spindle.diagnosis.given.case import Change
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
 from spindle.formats.case_file import read_changes, write_stock
 from spindle.job.asking import NOTHING_CHANGES, AskKind, Decision, LineKind, Needs, Speech, World
+from spindle.job.barring import check_hands
 from spindle.job.findings import check_fitting
 from spindle.job.line import Draft, Line
 from spindle.job.opening import opened_to
@@ -37,6 +38,7 @@ def _touches(job: Job, ask: Fit) -> set[str]:
 def _decide(job: Job, ask: Fit, world: World) -> Decision:
     check_fitting(ask.changes, job)
     depths = [job.model.repairs[job.model.repair_index[c.repair]].depth for c in ask.changes]
+    check_hands(job, max(depths, default=job.depth), world.now)
     drafts = list(opened_to(job, max(depths, default=job.depth), world.now))
     changes, more, effects = with_pieces(job, ask.changes, world, line=job.next_number + len(drafts))
     if changes == job.on_trial:

@@ -8,7 +8,7 @@ from enum import StrEnum
 from typing import Annotated, Any, Final
 
 from spindle.errors import NotFoundError
-from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, one
+from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, Speech, World, one
 from spindle.job.line import Line
 from spindle.job.recordings import Photo
 from spindle.job.value import Job
@@ -39,6 +39,8 @@ class Photograph:
 def _decide(job: Job, ask: Photograph, world: World) -> Decision:
     if not world.has_photo(ask.hash):
         raise NotFoundError("This picture has not arrived: send it again.")
+    if any((p.hash, p.of, p.moment) == (ask.hash, ask.of, ask.moment.value) for p in job.photos.values()):
+        return NOTHING_CHANGES  # sent again by a browser that did not hear that it had arrived
     step = job.opening.steps.get(ask.of)
     if ask.of and step is None and ask.of not in job.mat.open:
         raise NotFoundError(f"The sheets of this unit have no step {ask.of!r}.")

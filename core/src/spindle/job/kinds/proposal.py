@@ -63,7 +63,7 @@ def _fold(job: Job, line: Line) -> Job:
         b.get("p_lasts_year"),
         "" if b["repair"] else b.get("end", UNREPAIRED),
     )
-    return replace(job, proposal=proposal, steps={}, checks={}, tried={}, passes=0, failed_passes=0, trial_at=-1, owner_wants=None)
+    return replace(job, proposal=proposal, steps={}, checks={}, tried={}, left_out={}, passes=0, failed_passes=0, trial_at=-1, owner_wants=None)
 
 
 def _says(body: Mapping[str, Any], speech: Speech) -> str:

@@ -1,5 +1,5 @@
 import { QueryClient } from '@tanstack/react-query'
-import { act, screen, waitFor } from '@testing-library/react'
+import { act, cleanup, screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { expect, test, vi } from 'vitest'
 import { jobOf, onBench } from '../tests/kit'
@@ -35,6 +35,16 @@ test('what dries says when, and goes by itself when its minute has come', async 
   expect(screen.queryByRole('alert')).toBeNull()
   expect(fetched).toHaveBeenCalledExactlyOnceWith({ queryKey: ['job', 'K-0107'] }) // what it barred is possible now
   vi.useRealTimers()
+})
+
+test('the measured charge alone has a key, and a unit that leaves has no strip of hands', async () => {
+  const charge = { code: 'charge', text: 'Charge remains.', clears: 'Measured: under 5 V', until: null, bars: 'opening' as const }
+  const send = onBench(<Holds />, jobOf({ hazards: [soldered], waits: [charge] }))
+  await userEvent.keyboard('e')
+  expect(send.mock.calls.map(([ask]) => ask.code)).toEqual(['charge'])
+  cleanup()
+  onBench(<Holds />, jobOf({ stage: 'hand_back', waits: [charge] }))
+  expect(screen.queryByRole('alert')).toBeNull()
 })
 
 test('charge keeps the hands out, and measuring lets them in', async () => {

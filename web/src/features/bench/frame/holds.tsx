@@ -47,7 +47,9 @@ export function Holds() {
   const holds = useHolds()
   const waits = useWaits()
   useNewsOfWhatPassed(holds.length + waits.length)
-  const hands = waits.filter((h) => h.bars === 'opening')
+  const { job } = useBench()
+  const isDone = job.stage === 'closed' || (job.stage === 'hand_back' && job.depth === 0) // no hand goes into a unit that leaves
+  const hands = isDone ? [] : waits.filter((h) => h.bars === 'opening')
   return (
     <>
       <Strip title="Mains stays out" look="border-danger" ink="text-danger" holds={holds} first={holds[0]} />
@@ -79,7 +81,7 @@ function Strip({ title, look, ink, holds, first }: StripProps) {
             </span>
             {mayWork && (
               <span className="flex flex-wrap gap-2">
-                {h.clears && <Clear hold={h} hotkey={h === first ? 'E' : undefined} />}
+                {h.clears && <Clear hold={h} hotkey={h.bars === 'opening' ? 'E' : undefined} />}
                 <LiftHold hold={h} hotkey={h === first ? 'A' : undefined} />
               </span>
             )}
@@ -99,7 +101,7 @@ export function HandsOut({ hold, inDialog = false }: { hold: Hold; inDialog?: bo
   )
 }
 
-/** The test that clears a hold was done. */
+/** The test that clears a hold was done. Only the measured charge has a key: what keeps the power off is cleared by a hand that read it. */
 function Clear({ hold, hotkey, inDialog = false }: { hold: Hold; hotkey: 'E' | undefined; inDialog?: boolean }) {
   const { send, isBusy } = useBench()
   const clear = () => send({ do: 'clear_hold', code: hold.code }, hold.clears)

@@ -15,7 +15,7 @@ import { Stub } from '../tape/stub'
 import { Tape } from '../tape/tape'
 import { TrialDialog } from '../tape/trial-dialog'
 
-const step = (text: string, more: object = {}) => ({ id: text.toLowerCase().replaceAll(/\W+/g, '_'), text, mains: 'out', cautions: [], is_done: false, is_trial: false, reads_fuse: false, done_by: '', until: null, takes_part: false, part: '', is_inside: true, opens_to: 0, details: [], sheet: { said: [] as { text: string; is_confirmed: boolean }[], lacks: false }, ...more })
+const step = (text: string, more: object = {}) => ({ id: text.toLowerCase().replaceAll(/\W+/g, '_'), text, mains: 'out', cautions: [], is_done: false, is_trial: false, reads_fuse: false, done_by: '', until: null, takes_part: false, part: '', is_inside: true, asks_photo: false, opens_to: 0, details: [], sheet: { said: [] as { text: string; is_confirmed: boolean }[], lacks: false }, ...more })
 const procedure = (...steps: ReturnType<typeof step>[]): Job['procedure'] => ({
   repair: 'clean_lens', name: 'Clean the lens', skill: 'first week', tools: ['Swab'], transfers: ['Follower'], proves: 'All classes', goes_wrong: 'wet lens',
   fuse_rating: '1.5 A fast', uses_item: false, steps, trial: '',

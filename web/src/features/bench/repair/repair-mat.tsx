@@ -133,7 +133,7 @@ function StepRow({ step: s, n, isNext, children }: { step: Step; n: number; isNe
         {isNext && <Looks texts={s.details} />}
         {isNext && <SheetSays sheet={s.sheet} atStep />}
         {isNext && s.takes_part && <PartIn />}
-        {isNext && s.id.startsWith('photo') && <TakePhoto of="" moment="before" says={s.text.slice(0, BOUNDS.PhotographAsk.says.maxLength)} label="Photo before" />}
+        {isNext && s.asks_photo && <TakePhoto of="" moment="before" says={s.text.slice(0, BOUNDS.PhotographAsk.says.maxLength)} label="Photo before" />}
         {isNext && s.opens_to > 0 && <NextIn depth={s.opens_to} />}
         <Cautions of={s} isNext={isNext} />
         {children}

@@ -10,6 +10,7 @@ import { Dialog } from '@/ui/dialog'
 import { Choice, TextArea, TextField } from '@/ui/field'
 import { Notice, Waiting } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
+import { HandsOut, useHandsOut } from '../frame/holds'
 import { isOff, MAINS_IS } from '../frame/mains'
 
 const SOURCES = [
@@ -63,7 +64,10 @@ function GiveAnswer({ question, onDone, onBack }: { question: Question; onDone: 
   const { job, send, isBusy } = useBench()
   const [source, setSource] = useState<Source>('bench')
   const [setting, setSetting] = useState<Setting>({})
-  const isBlocked = source === 'bench' && setting.on === undefined && isOff(question, job)
+  const isHere = source === 'bench' && setting.on === undefined
+  const isUnplugged = isHere && isOff(question, job)
+  const hands = useHandsOut(isHere && !isUnplugged && question.mains === 'out' && question.depth > 0)
+  const isBlocked = isUnplugged || hands !== undefined
   const isUnnamed = setting.on !== undefined && !setting.on.trim()
   const give = (outcome: string, label: string) => {
     send({ do: 'answer', question: question.id, outcome, source, setting: { mains: '', cover: '', disc_side: setting.disc_side ?? '', board: setting.board ?? '', console: setting.console ?? '', on: setting.on?.trim() ?? '' } }, `${question.ask} ${label}`)
@@ -77,7 +81,8 @@ function GiveAnswer({ question, onDone, onBack }: { question: Question; onDone: 
       </div>
       <Choice label="Whose is it?" choices={SOURCES} value={source} onChange={(id) => setSource(id as Source)} />
       <SeenWith question={question} value={setting} onChange={setSetting} />
-      {isBlocked && (
+      {hands && <HandsOut hold={hands} inDialog />}
+      {isUnplugged && (
         <Notice tone="brass">
           This look needs the mains {question.mains}; it is {MAINS_IS[job.power]}. Close this, set the mains state, and log it then.
         </Notice>
