@@ -2,7 +2,7 @@
 
 A database server of its own (with fsync on) and a shop of its own, in a folder that is thrown away. Four people write remarks to four jobs
 without a pause, each write with its key, and ask again with the same key until they are answered. Meanwhile one process after another is
-killed: the whole server, one of its workers, the process of the week, a session of the database, the database whole. In the end every remark
+killed: the whole server, one of its workers, the process of the looks or of the week, a session of the database, the database whole. In the end every remark
 that was answered stands on its tape once, and what is kept beside each tape is what the tape says.
 """
 
@@ -22,7 +22,7 @@ import tempfile
 import threading
 import time
 import uuid
-from collections import Counter
+from collections import Counter, defaultdict
 from contextlib import suppress
 from dataclasses import dataclass, field
 from pathlib import Path
@@ -32,7 +32,7 @@ import psycopg
 ROOT = Path(__file__).resolve().parents[1]
 WRITERS = json.loads((ROOT / "demo" / "scenario.json").read_text(encoding="utf-8"))["people"][1]
 TAGS = ("K-0102", "K-0104", "K-0106", "K-0107")
-KINDS = ("server", "worker", "week", "session", "database")
+KINDS = ("server", "worker", "looks", "week", "session", "database")
 UNANSWERED = (OSError, http.client.HTTPException, ValueError)
 
 
@@ -80,8 +80,8 @@ class House:
             self.server.wait()
             time.sleep(0.5)  # its workers see that it is gone
             self.start_server()
-        elif kind in ("worker", "week"):
-            end(children[-1] if kind == "week" else rng.choice(children[:-1]))
+        elif kind in ("worker", "looks", "week"):
+            end(rng.choice(children[kind]))
         else:
             main = int((self.home / "pg" / "postmaster.pid").read_text(encoding="ascii").split()[0])
             sessions = [int(p) for p in Path(f"/proc/{main}/task/{main}/children").read_text(encoding="ascii").split()]
@@ -91,15 +91,18 @@ class House:
                     end(pid)
                 self.start_database()
 
-    def processes(self) -> list[int]:
-        """Return the workers, and last the process of the week; a server that has just begun has none for a moment."""
+    def processes(self) -> dict[str, list[int]]:
+        """Return the workers and the processes beside them, by their name; a server that has just begun has none for a moment."""
         assert self.server is not None
         until = time.monotonic() + 60
         while time.monotonic() < until:
             with suppress(OSError):
                 found = [int(p) for p in Path(f"/proc/{self.server.pid}/task/{self.server.pid}/children").read_text(encoding="ascii").split()]
-                if len(found) > 1:
-                    return found
+                named = defaultdict(list)
+                for pid in found:
+                    named[Path(f"/proc/{pid}/comm").read_text(encoding="utf-8").strip()].append(pid)
+                if {"worker", "looks", "week"} <= set(named):
+                    return named
             time.sleep(0.1)
         raise TimeoutError("the server has not begun")
 

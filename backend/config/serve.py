@@ -1,4 +1,4 @@
-"""The server: one listener, two worker processes, one that keeps the week worked out, and a parent that starts another when one ends.
+"""The server: one listener, two worker processes, beside them one for deeper looks and one for the week, and a parent that starts another when one ends.
 
 A worker reads a whole request before any of our code sees it, so that a body which is never sent to its end holds up nobody; it
 refuses what is too large by its header alone. Workers end with their parent, and nobody else may listen on the port.
@@ -16,10 +16,12 @@ import socket
 import sys
 import time
 from collections.abc import Callable, Sequence
+from functools import partial
 from types import FrameType
 from typing import Final
 
 import waitress
+from config.beside import Beside
 from config.wsgi import application
 from django.conf import settings
 from django.db import connections
@@ -36,7 +38,14 @@ QUICK_S: Final = 3.0
 QUICK_DEATHS: Final = 5
 """After so many of those in a row something is wrong that another start will not mend."""
 GRACE_S: Final = 8.0
+LOOKS_NICE: Final = 5
+LOOKS_PAUSE_S: Final = 0.1
+"""Somebody waits for a deeper look, and has waited for over a second before it was asked for."""
+WEEK_NICE: Final = 15
+WEEK_PAUSE_S: Final = 2.0
+"""An answer at the bench is always nearer than the week: so old is it at most beyond the time that it takes."""
 _DIE_WITH_PARENT: Final = 1  # PR_SET_PDEATHSIG of prctl(2)
+_SET_NAME: Final = 15  # PR_SET_NAME
 
 
 def listen(port: int) -> socket.socket:
@@ -56,11 +65,8 @@ def listen(port: int) -> socket.socket:
 
 def work(listener: socket.socket, parent: int) -> None:
     """Serve until told to stop, or until the parent is gone."""
-    ctypes.CDLL(None).prctl(_DIE_WITH_PARENT, signal.SIGTERM)
-    if os.getppid() != parent:
+    if not _born("worker", parent):
         return
-    signal.signal(signal.SIGINT, signal.SIG_IGN)  # Ctrl-C is the parent's to pass on
-    signal.signal(signal.SIGTERM, _leave)
     waitress.serve(
         application,
         sockets=[listener],
@@ -75,14 +81,29 @@ def work(listener: socket.socket, parent: int) -> None:
     )
 
 
-def plan(parent: int) -> None:
-    """Keep the week worked out, beside the workers and never before them."""
-    ctypes.CDLL(None).prctl(_DIE_WITH_PARENT, signal.SIGTERM)
-    signal.signal(signal.SIGINT, signal.SIG_IGN)
-    signal.signal(signal.SIGTERM, _leave)
-    from apps.day.keeping import keep_day  # noqa: PLC0415  # models can be read once the settings are
+def beside(task: str, parent: int) -> None:
+    """Do what goes on beside the workers and never before them: ``looks``, or ``week``."""
+    if not _born(task, parent):
+        return
+    from api.jobs.diagnosis_views import told_look  # noqa: PLC0415  # models can be read once the settings are
+    from apps.day.keeping import keep_day  # noqa: PLC0415
+    from apps.jobs.outlook import keep_looks  # noqa: PLC0415
 
-    keep_day(parent)
+    tasks = {
+        "looks": Beside("a deeper look was not made", LOOKS_NICE, LOOKS_PAUSE_S, lambda goes_on: keep_looks(told_look, goes_on)),
+        "week": Beside("the week was not worked out", WEEK_NICE, WEEK_PAUSE_S, keep_day),
+    }
+    tasks[task].run(parent)
+
+
+def _born(name: str, parent: int) -> bool:
+    """Begin as a process of that name which ends with its parent; False if that is gone already."""
+    libc = ctypes.CDLL(None)
+    libc.prctl(_DIE_WITH_PARENT, signal.SIGTERM)
+    libc.prctl(_SET_NAME, name.encode())
+    signal.signal(signal.SIGINT, signal.SIG_IGN)  # Ctrl-C is the parent's to pass on
+    signal.signal(signal.SIGTERM, _leave)
+    return os.getppid() == parent
 
 
 def _leave(_signal: int, _frame: FrameType | None) -> None:
@@ -183,8 +204,9 @@ def main() -> int:
     get_resolver().url_patterns  # noqa: B018  # loads the whole application once, before the workers: they are ready as soon as they are born
     for counted in settings.METRICS.glob("*.db"):  # by the processes of a server that has ended: they would be added up for ever
         counted.unlink(missing_ok=True)
+    settings.LOOKS_APART = True
     parent = os.getpid()
-    return Parent([*[lambda: work(listener, parent)] * given.workers, lambda: plan(parent)]).run()
+    return Parent([*[lambda: work(listener, parent)] * given.workers, *(partial(beside, task, parent) for task in ("looks", "week"))]).run()
 
 
 if __name__ == "__main__":

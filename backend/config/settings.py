@@ -144,6 +144,9 @@ METRICS = STATE / "metrics"
 METRICS.mkdir(parents=True, exist_ok=True)
 os.environ.setdefault("PROMETHEUS_MULTIPROC_DIR", str(METRICS))
 
+LOOKS_APART = False
+"""A process beside the workers makes the deeper looks: the server says so as it starts it. Elsewhere whoever asks for one makes it."""
+
 STATIC_URL = "/static/"
 WHITENOISE_ROOT = FRONTEND_DIST if FRONTEND_DIST.exists() else None
 WHITENOISE_MAX_AGE = 3600

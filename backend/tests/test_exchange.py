@@ -24,7 +24,7 @@ from spindle.formats.archive import MANIFEST, ArchiveReader
 from .archives import edited, members, sent, take
 
 LEFT_OUT = {
-    "day_jobways", "day_sheetways", "day_weekplan", "day_calendaraddress", "jobs_presence", "jobs_outlook", "owner_page_ownerpage",
+    "day_jobways", "day_sheetways", "day_weekplan", "day_calendaraddress", "jobs_presence", "jobs_outlook", "jobs_wantedlook", "owner_page_ownerpage",
     "people_signedin", "people_secondfactor", "record_kept", "writing_usedkey", "jobs_tapeline",
 }  # fmt: skip
 """Secrets, sessions, and what is worked out anew; a tape stands in its job."""

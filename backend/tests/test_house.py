@@ -12,11 +12,9 @@ import pytest
 from apps.drives.models import Saying
 from apps.drives.selectors import full_sheet
 from apps.jobs.models import Job, TapeLine
-from apps.jobs.outlook import deeper_look
-from apps.jobs.selectors import economy_of, open_job, value_of
+from apps.jobs.selectors import economy_of, value_of
 from apps.jobs.world import ShopWorld
 from apps.people.models import User
-from apps.refusals import SupersededError
 from apps.shelf.models import Donor, Order, Part
 from apps.shelf.offers import offers_for
 from apps.shop.models import Shop, check_zone
@@ -214,16 +212,3 @@ def test_a_migration_that_has_landed_is_never_edited():
 def test_an_answer_can_be_given_to_a_job_in_any_case(bram):
     assert bram.post(f"/jobs/{FRESH.lower()}/lines", key=key(), version=Job.objects.get(tag=FRESH).version, ask={"do": "answer", **ANSWER}).json()["is_new"]
     assert re.fullmatch(r"K-\d+", bram.get(f"/jobs/{FRESH.lower()}").json()["tag"])
-
-
-def test_a_deeper_look_is_kept_for_as_long_as_what_it_rests_on_and_given_up_when_nobody_waits(bram, monkeypatch):
-    shown = open_job(Job.objects.select_related("sheet").get(tag=FRESH), the_shop())
-    bram_ = User.objects.get(username="bram")
-    with pytest.raises(SupersededError):
-        deeper_look(shown, bram_, lambda _: {}, lambda: True)
-    assert deeper_look(shown, bram_, lambda _: {"first": 1}, lambda: False) == {"first": 1}
-    monkeypatch.setattr("apps.jobs.outlook._look", lambda *_: 1 / 0)
-    assert deeper_look(shown, bram_, lambda _: {}, lambda: False) == {"first": 1}
-    bram.ask(FRESH, "answer", **ANSWER)
-    with pytest.raises(ZeroDivisionError):
-        deeper_look(open_job(Job.objects.select_related("sheet").get(tag=FRESH), the_shop()), bram_, lambda _: {}, lambda: False)

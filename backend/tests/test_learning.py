@@ -7,7 +7,7 @@ from apps.demo.year.services import Year, truth
 from apps.drives.models import Layer
 from apps.drives.selectors import model_in_use, model_of
 from apps.jobs.models import Job
-from apps.jobs.outlook import _rests_on
+from apps.jobs.outlook import rests_on_of
 from apps.jobs.selectors import job_row, open_job
 from apps.jobs.services.rebuilding import rebuild
 from apps.record.learning import Learning, _source, other_suspects
@@ -65,13 +65,13 @@ def test_nothing_counts_before_somebody_puts_it_to_use(year, bram):
 def test_it_is_used_by_a_press_and_taken_back_by_another(year, better, ida):
     shop, row = the_shop(), job_row(SEEN)
     before = open_job(row, shop)
-    rested = _rests_on(before)
+    rested = rests_on_of(before)
     jobs = ida.get("/record/learning").json()["jobs"]
     used = use(ida, jobs).json()["in_use"]
     assert (used["number"], used["jobs"], set(used["parts"])) == (1, jobs, {"causes", "repairs", "pace"})
     now = open_job(row, shop)
     assert now.state.belief.p != pytest.approx(before.state.belief.p)
-    assert _rests_on(now) != rested
+    assert rests_on_of(now) != rested
     assert isinstance(model_in_use(row.sheet_id).learnt_over, CompiledModel)
     assert ida.post("/record/learning/stop", key="stop-0001").json()["in_use"] is None
     assert open_job(row, shop).state.belief.p == pytest.approx(before.state.belief.p)

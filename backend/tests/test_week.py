@@ -10,6 +10,7 @@ from apps.day.services import draw_unseen, refresh
 from apps.drives.models import Sheet
 from apps.jobs.models import Job, TapeLine
 from apps.shop.models import Shop
+from config.beside import Beside
 from django.test import Client
 from django.utils import timezone
 from icalendar import Calendar
@@ -82,10 +83,10 @@ def test_a_job_that_breaks_the_drawing_takes_no_other_with_it(nia, monkeypatch, 
 def test_whatever_goes_wrong_the_process_goes_on(db, monkeypatch):
     tries, naps = [], []
     monkeypatch.setattr("apps.day.keeping.refresh", lambda *_: tries.append(1) or 1 / 0)
-    monkeypatch.setattr("apps.day.keeping.os.nice", lambda _: None)
-    monkeypatch.setattr("apps.day.keeping.os.getppid", lambda: 7 if len(tries) < 2 else 1)
-    monkeypatch.setattr("apps.day.keeping.time.sleep", naps.append)
-    keep_day(7)
+    monkeypatch.setattr("config.beside.os.nice", lambda _: None)
+    monkeypatch.setattr("config.beside.os.getppid", lambda: 7 if len(tries) < 2 else 1)
+    monkeypatch.setattr("config.beside.time.sleep", naps.append)
+    Beside("the week", 15, 2.0, keep_day).run(7)
     assert (len(tries), naps) == (2, [60.0, 2.0, 60.0, 2.0])
 
 

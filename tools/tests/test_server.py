@@ -54,13 +54,13 @@ def server():
         process.communicate()
 
 
-def test_a_process_that_is_killed_is_replaced_the_one_of_the_week_too_and_another_server_is_refused(server):
+def test_a_process_that_is_killed_is_replaced_those_beside_the_workers_too_and_another_server_is_refused(server):
     process, port = server
     before = workers(process.pid)
     for pid in before:
         os.kill(pid, signal.SIGKILL)
-    assert len(before) == 3
-    assert until(lambda: len(now := workers(process.pid)) == 3 and not set(before) & set(now))
+    assert len(before) == 4
+    assert until(lambda: len(now := workers(process.pid)) == 4 and not set(before) & set(now))
     assert asked(port) == 404
     second = serving(port)
     assert (second.wait(60), "running already" in second.communicate()[1]) == (1, True)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import Any
 
 from api.jobs import diagnosis_schemas as s
 from apps.jobs.outlook import DeeperLook
@@ -172,9 +173,9 @@ def _part(line: Line, names: dict[str, str]) -> s.PartLineView:
     return s.PartLineView(line=line.number, name=names[body["repair"]], price_cents=cents(body["price_eur"]), is_taken=bool(body.get("taking")), **known)
 
 
-def outlook_view(look: DeeperLook, shown: OpenJob) -> s.OutlookView:
-    """Return the deeper look."""
-    return s.OutlookView(
+def told_look(look: DeeperLook, shown: OpenJob) -> dict[str, Any]:
+    """Return the deeper look as it is kept and answered: an :class:`OutlookView` in plain JSON."""
+    view = s.OutlookView(
         version=shown.job.version,
         first=move_view(look.first, shown.job.model, shown.unit),
         is_same=look.is_same,
@@ -183,6 +184,7 @@ def outlook_view(look: DeeperLook, shown: OpenJob) -> s.OutlookView:
         high_cents=cents(look.outturn.high_eur),
         p_repaired=look.outturn.p_repaired,
     )
+    return view.model_dump(mode="json")
 
 
 def claim_view(entry: Register, model: FaultModel) -> s.ClaimView:

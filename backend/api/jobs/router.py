@@ -7,7 +7,7 @@ from typing import Annotated, Any
 from api.common import READS, WRITES, OnceIn, SignedIn, Tag, Word, as_json
 from api.jobs.counter_schemas import PulseView
 from api.jobs.diagnosis_schemas import OutlookView, QuestionView, SchoolView
-from api.jobs.diagnosis_views import outlook_view, question_view, school_views
+from api.jobs.diagnosis_views import question_view, school_views, told_look
 from api.jobs.house_schemas import PastJobView
 from api.jobs.house_views import past_job_view
 from api.jobs.mat_schemas import DraftedView, MatView
@@ -70,9 +70,7 @@ def questions(request: SignedIn, tag: Tag) -> list[QuestionView]:
 @router.get("/outlook", response={200: OutlookView, **READS, 409: WRITES[409]}, operation_id="outlook")
 def outlook(request: SignedIn, tag: Tag) -> dict[str, Any]:
     """Return the advice looked into two steps deep, and the money by simulated futures. It takes up to a second."""
-    shown = _open(tag)
-    is_left = request.META.get("waitress.client_disconnected", bool)
-    return deeper_look(shown, request.user, lambda look: outlook_view(look, shown).model_dump(mode="json"), is_left)
+    return deeper_look(_open(tag), request.user, told_look, request.META.get("waitress.client_disconnected", bool))
 
 
 @router.get("/schools", response={200: list[SchoolView], **READS}, operation_id="schools")

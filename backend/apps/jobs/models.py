@@ -157,3 +157,15 @@ class Outlook(models.Model):
     job = models.OneToOneField(Job, on_delete=models.CASCADE, related_name="outlook")
     rests_on = models.CharField(max_length=64)
     body = models.JSONField()
+
+
+class WantedLook(models.Model):
+    """A deeper look that somebody waits for. One a person: whoever asks again has given up the older one."""
+
+    user = models.OneToOneField(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="wanted_look")
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="wanted_looks")
+    ticket = models.UUIDField()
+    """Another one for each time that it is asked for."""
+    at = models.DateTimeField()
+    is_taken = models.BooleanField(default=False)
+    """Somebody is at it already."""

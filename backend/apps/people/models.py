@@ -37,8 +37,6 @@ class User(AbstractUser):
     role = models.CharField(max_length=20, choices=Role, default=Role.COUNTER)
     has_first_password = models.BooleanField(default=False)
     """Somebody else set the password: nothing else can be done before it is changed."""
-    looks = models.PositiveIntegerField(default=0)
-    """How often a deeper look was asked for: an older one is given up when this has moved on."""
 
     @property
     def shown_name(self) -> str:
