@@ -204,11 +204,14 @@ OPENING = read_opening({"opening": tuple({"minutes": 1.0} | s | _SURE for s in _
 
 WAITS = {f: [{"what": "plug", "minutes": 30.0}, {"what": "warm", "minutes": 6.0}] for f in ("tray", "lid")}
 """How long sheets ask to wait, by family; of a slot drive nothing is said."""
+HALF_BUILT = {"lid": [{"at": "cover off", "as_far_as": None}, {"at": "drive open", "as_far_as": "spins a disc"}]}
+"""How far sheets say a drive can be tried before its screws are in, by family."""
 
 
 def full_of(sheet):
     """A whole sheet about these facts."""
-    return FullSheet("M", "C", "1", sheet, tables={"waits": tuple(WAITS.get(sheet.family, ()))})
+    tables = {"waits": tuple(WAITS.get(sheet.family, ())), "half_built": tuple(HALF_BUILT.get(sheet.family, ()))}
+    return FullSheet("M", "C", "1", sheet, tables=tables)
 
 
 def sheets_of(sheet):

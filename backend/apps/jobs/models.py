@@ -18,7 +18,7 @@ VOIDED: Final = "Voided: "
 
 SHEETS_BODY: Final = tuple(f"sheet__{name}" for name in BODY)
 """What nobody reads of a job's sheet by its row: it is a hundred times the row, and the rules have it by its number."""
-HEAVY: Final = (*SHEETS_BODY, "past", "judged", "tried")
+HEAVY: Final = (*SHEETS_BODY, "past", "judged", "tried", "bridged")
 """What a list of jobs never shows."""
 
 
@@ -43,6 +43,8 @@ class Job(models.Model):
     """What it waits for, in a sentence; made anew with every write, and by ``manage.py rebuild_jobs``."""
     tried = models.JSONField(default=list)
     """Every standing trial of one repair alone: [repair, whether it came out clean]. Made anew with every write."""
+    bridged = models.JSONField(default=list)
+    """Which of the unit's lid switches are bridged, by the repair that did it, those of earlier jobs among them. Made anew with every write."""
     judged = models.JSONField(default=list)
     """Every proposed repair that was tried: [repair, how likely it was said to cure, whether the advice put it first, whether it came out clean]."""
     past = models.JSONField(null=True)

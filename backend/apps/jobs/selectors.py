@@ -39,7 +39,7 @@ _readings: dict[tuple[int, int, date], tuple[Stock, ...]] = {}
 
 def whole_jobs() -> QuerySet[Job]:
     """Return jobs with what folding their tape needs beside it: what their sheet is called, and after which job they came back."""
-    former = [f"returns__{f.name}" for f in Job._meta.concrete_fields if f.name not in ("id", "tag")]
+    former = [f"returns__{f.name}" for f in Job._meta.concrete_fields if f.name not in ("id", "tag", "bridged")]
     return Job.objects.select_related("sheet", "returns").defer(*SHEETS_BODY, *former)
 
 
@@ -66,7 +66,7 @@ def start_of(row: Job) -> Start:
     """Return a job as it was before anything happened to it."""
     counter = Notes(row.owner_name, row.owner_contact, row.complaint, row.supply, row.limit_cents, row.promised_on, row.condition)
     notes = replace(counter, returns=row.returns.tag if row.returns else "", is_covered=row.is_covered)
-    return Start(row.tag, sheet_ref(row.sheet), notes)
+    return Start(row.tag, sheet_ref(row.sheet), notes, frozenset(row.returns.bridged) if row.returns else frozenset())
 
 
 def value_of(row: Job) -> value.Job:

@@ -18,7 +18,9 @@ def rebuild() -> list[tuple[str, str]]:
     """
     shop, bad = the_shop(), []
     settled = Q(stage=Stage.CLOSED.value) & (Q(kept_as=KEPT_AS) | Q(lines__isnull=True))
-    for row in whole_jobs().exclude(settled).distinct().iterator(chunk_size=200):
+    for row in whole_jobs().exclude(settled).order_by("pk").distinct().iterator(chunk_size=200):
+        if row.returns:  # it may just have been made anew itself
+            row.returns.refresh_from_db(fields=["bridged"])
         try:
             job = value_of(row)
             keep(row, state_of(job, economy_of(job, shop)), shop)

@@ -26,6 +26,7 @@ from spindle.diagnosis.given.case import Trial, TrialResult
 from spindle.errors import NotFoundError
 from spindle.job import effects, value
 from spindle.job.asking import Decision
+from spindle.job.interlocks import bridged
 from spindle.job.judged import judged_in
 from spindle.job.ledger import ASKS, after, decide
 from spindle.job.past import past_of
@@ -34,7 +35,7 @@ from spindle.job.state import JobState
 from spindle.learning.past import write_past
 
 _T = TypeVar("_T")
-KEPT_AS = 1
+KEPT_AS = 2
 """Raised when something else is kept of a job beside its tape: rows of closed jobs are made anew then, and not at every start."""
 _SHELF = (effects.Take, effects.GiveBack, effects.OwnLeft, effects.OwnOut, effects.UnitLeft)
 
@@ -131,6 +132,7 @@ def keep(row: Job, state: JobState, shop: Shop) -> None:
     row.stage, row.depth, row.power, row.version = job.stage.value, int(job.depth), job.power.value, job.version
     row.waits_for, row.tried, row.acts = state.waits_for, tried_in(job), state.acts.value
     row.held_until = max((h.until for h in job.hazards(job.lines[-1].at) if h.until), default=None) if job.lines else None
+    row.bridged = sorted(bridged(job))
     row.judged = [[j.repair, j.p_success, j.is_advised, j.is_clean] for j in judged_in(job)]
     row.offered_cents = next((x.body["total_cents"] for x in job.lines if x.kind == "proposal" and x.body["repair"]), None)
     row.paid_cents = None if job.paid is None else job.paid.body["cents"]

@@ -3,11 +3,17 @@
 from __future__ import annotations
 
 from datetime import datetime
+from types import MappingProxyType
+from typing import Final
 
 from spindle.errors import NotNowError
+from spindle.faults.model import Question
 from spindle.job.hazards import Bars
 from spindle.job.value import Job
-from spindle.words.bench import Depth, Mains, Power
+from spindle.words.bench import DEPTH_NAMES, Depth, Mains, Power, Reach
+
+_TELLS_AFTER: Final = MappingProxyType({"takes a disc": Reach.POWER, "spins a disc": Reach.DISC, "reads": Reach.TURN})
+"""How far a half-built unit can be tried, as a sheet says it -> the stage after which something can still be told there."""
 
 
 def check_mains(job: Job, needed: Mains, now: datetime) -> None:
@@ -59,3 +65,20 @@ def check_hands(job: Job, depth: Depth, now: datetime) -> None:
     """
     if depth is not Depth.CLOSED:
         check_wait(job, Bars.OPENING, now)
+
+
+def check_half_built(job: Job, question: Question) -> None:
+    """Refuse what the bench cannot have seen: a half-built drive that does not come so far, by its sheet. Where that says nothing, nothing is barred.
+
+    Raises
+    ------
+    NotNowError
+    """
+    at = DEPTH_NAMES[max(job.depth, question.depth)].lower()
+    full = job.start.sheet.full
+    row = next((r for r in full.rows("half_built") if r["at"] == at and r.get("as_far_as")), None) if full is not None else None
+    if row is not None and question.stage > _TELLS_AFTER[str(row["as_far_as"])]:
+        raise NotNowError(
+            f"Not with the {at}: half-built, {job.start.sheet.variant} {row['as_far_as']} at most, by its sheet. Shut it further, or log it as remembered.",
+            reason="half_built",
+        )

@@ -9,10 +9,18 @@ from spindle.job.value import Job
 
 
 def bridged(job: Job) -> frozenset[str]:
-    """Return the repairs of this job that bridged a switch and stay: after a clean trial, or because somebody said so."""
-    changes = [(c, t) for t in job.trials for c in t.changes]
-    mine = {r.id for r in job.model.repairs if r.only_after}
-    return frozenset(c.repair for c, t in changes if c.repair in mine and (c.stays or t.result is TrialResult.CLEAN))
+    """Return the repairs that bridged a switch of this unit and stay: of an earlier job, or of this one after a clean trial or by somebody's word.
+
+    A new switch in the place of a bridge ends it.
+    """
+    repairs, found = {r.id: r for r in job.model.repairs}, set(job.start.bridged)
+    for trial in job.trials:
+        for repair in (repairs[c.repair] for c in trial.changes if c.stays or trial.result is TrialResult.CLEAN):
+            if repair.only_after:
+                found.add(repair.id)
+            elif repair.uses_item:
+                found -= {i for i in found if i in repairs and set(repairs[i].cures) <= set(repair.cures)}
+    return frozenset(found)
 
 
 def interlocks_left(job: Job, repair: Repair) -> int:

@@ -70,6 +70,8 @@ class Start:
     tag: str
     sheet: SheetRef
     notes: Notes = Notes()
+    bridged: frozenset[str] = frozenset()
+    """Bridges of lid switches that earlier jobs left in the unit, by the repair that made them."""
 
 
 @dataclass(frozen=True, slots=True)

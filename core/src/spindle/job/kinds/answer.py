@@ -11,7 +11,7 @@ from spindle.errors import InvalidError
 from spindle.faults.model import CANT_TELL, QuestionKind
 from spindle.formats.case_file import write_what
 from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World
-from spindle.job.barring import check_hands, check_mains
+from spindle.job.barring import check_half_built, check_hands, check_mains
 from spindle.job.findings import check_vocabulary, fold_finding
 from spindle.job.line import Draft
 from spindle.job.opening import opened_to
@@ -41,6 +41,7 @@ def _decide(job: Job, ask: Answer, world: World) -> Decision:
     if ask.source is Witness.BENCH and ask.outcome != CANT_TELL and not ask.setting.on:
         question = job.model.family_questions[ask.question]
         check_mains(job, question.mains, world.now)
+        check_half_built(job, question)
         check_hands(job, question.depth if question.mains is Mains.OUT else Depth.CLOSED, world.now)
         drafts = opened_to(job, question.depth, world.now)
     return Decision((*drafts, Draft("answer", write_what(ask))))

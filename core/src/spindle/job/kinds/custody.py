@@ -9,6 +9,7 @@ from typing import Any, Final
 from spindle.drives.levels import LEVELS
 from spindle.errors import InvalidError, NotNowError
 from spindle.job.asking import OPEN, AskKind, Decision, LineKind, Needs, Speech, World, one
+from spindle.job.barring import check_hands
 from spindle.job.effects import OwnBack, OwnLeft, OwnOut
 from spindle.job.line import Line
 from spindle.job.value import Job
@@ -45,7 +46,8 @@ class ReleaseOwn:
     by_name: Short
 
 
-def _out(job: Job, ask: TakeOutOwn, _world: World) -> Decision:
+def _out(job: Job, ask: TakeOutOwn, world: World) -> Decision:
+    check_hands(job, job.depth, world.now)
     if ask.level not in LEVELS:
         raise InvalidError("level", f"There is no level {ask.level!r}; there are {', '.join(LEVELS)}.")
     tag = f"{job.tag}-{_letters(job.own_out)}"
@@ -65,7 +67,8 @@ def _own(job: Job, part: str) -> Line:
     return job.away[tag]
 
 
-def _back(job: Job, ask: BringOwnBack, _world: World) -> Decision:
+def _back(job: Job, ask: BringOwnBack, world: World) -> Decision:
+    check_hands(job, job.depth, world.now)
     out = _own(job, ask.part).body
     return one("custody", {"event": "back", "tag": out["tag"], "name": out["name"], "place": ""}, OwnBack(out["tag"]))
 

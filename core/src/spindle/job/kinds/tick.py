@@ -9,6 +9,7 @@ from typing import Any, Final
 from spindle.drives.levels import LEVELS
 from spindle.errors import InvalidError
 from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKind, Needs, Speech, World, one
+from spindle.job.barring import check_hands
 from spindle.job.line import Line
 from spindle.job.value import Job
 from spindle.words.bounds import LongText, Word
@@ -24,11 +25,13 @@ class Tick:
     is_done: bool
 
 
-def _decide(job: Job, ask: Tick, _world: World) -> Decision:
+def _decide(job: Job, ask: Tick, world: World) -> Decision:
     if ask.plan not in LEVELS:
         raise InvalidError("plan", f"There is no level {ask.plan!r}; there are {', '.join(LEVELS)}.")
     if (f"{ask.plan}:{ask.step}" in job.ticks) == ask.is_done:
         return NOTHING_CHANGES
+    if ask.is_done:
+        check_hands(job, job.depth, world.now)
     return one("tick", {"plan": ask.plan, "step": ask.step, "text": ask.text, "is_done": ask.is_done})
 
 
