@@ -6,7 +6,8 @@ from pathlib import Path
 from urllib.parse import urlencode
 
 import pytest
-from apps.drives.models import Console
+from apps.drives.consoles import pictures_of_sheets
+from apps.drives.models import Console, Sheet
 from django.core.files.uploadedfile import SimpleUploadedFile
 from spindle.drives.tables import CONSOLE_TABLES
 from spindle.errors import NotNowError
@@ -154,6 +155,20 @@ def test_what_was_recorded_while_opening_holds_the_gate_and_becomes_the_sheets_o
     assert (now["to_record"], now["steps"][-1]["checks"]) == (["drive"], ["Drive flex: bar down flat along its whole width"])
     assert bram.shut(unknown).status_code == 200
     assert bram.post("/jobs/K-0107/recorded-sheets", key="draft-halm-3").json()["params"]["reason"] == "nothing_recorded"
+
+
+def test_photos_of_recorded_steps_go_into_the_sheets_and_are_shown_at_the_step_of_the_next_unit(bram, unknown, monkeypatch):
+    monkeypatch.setattr("apps.jobs.world.is_kept", lambda _: True)
+    first, again, loose = ("a" * 64, "b" * 64, "c" * 64)
+    bram.ask(unknown, "photograph", hash=first, of="console:Shell", moment="before")
+    bram.ask(unknown, "photograph", hash=again, of="console:Shell", moment="now")
+    bram.ask(unknown, "photograph", hash=loose, moment="before")
+    bram.ask(unknown, "record_step", whose="drive", step="Roof", kind="clip")
+    bram.post(f"/jobs/{unknown}/recorded-sheets", key="draft-halm-5")
+    now = bram.post("/jobs", key="take-halm-2", sheet_id=Sheet.objects.get(variant="HN-1", is_current=True).pk, **NOTES).json()["tag"]
+    pictures = {s["name"]: s["picture"] for s in bram.get(f"/jobs/{now}/mat").json()["steps"]}
+    assert pictures == {"Bottom screws": "", "Shell": again, "Drive flex": "", "Roof": loose}
+    assert pictures_of_sheets() == {again, loose}
 
 
 def test_both_sheets_are_drafted_or_neither(bram, unknown, monkeypatch):

@@ -7,6 +7,7 @@ from datetime import timedelta
 from io import BytesIO
 
 import pytest
+from apps.drives.models import Console
 from apps.jobs.models import TapeLine
 from apps.jobs.selectors import job_row, open_job
 from apps.photos.models import Photo
@@ -177,13 +178,14 @@ def test_a_picture_is_shown_to_who_is_signed_in_and_never_as_anything_else(bram,
 
 
 def test_what_was_sent_and_never_kept_is_swept_away(bram, shelf_of_pictures):
-    kept, left = sent(bram, JPEG).json()["hash"], sent(bram, PNG).json()["hash"]
+    kept, left, shown = (sent(bram, raw).json()["hash"] for raw in (JPEG, PNG, picture(size=(20, 30))))
     bram.ask(JOB, "photograph", hash=kept)
+    Console.objects.filter(console="Orlo 3", is_current=True).update(tables={"opening": [{"step": "Cover", "picture": shown}]})
     call_command("sweep_photos", verbosity=0)
-    assert len(files(shelf_of_pictures)) == 2
+    assert len(files(shelf_of_pictures)) == 3
     Photo.objects.update(at=timezone.now() - timedelta(days=3))
     call_command("sweep_photos")
-    assert files(shelf_of_pictures) == [file_of(kept)]
+    assert sorted(files(shelf_of_pictures)) == sorted([file_of(kept), file_of(shown)])
     assert bram.client.get(f"/api/photos/{left}").status_code == 404
     assert TapeLine.objects.filter(kind="photo", body__hash=kept).count() == 1
 

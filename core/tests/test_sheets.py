@@ -25,6 +25,7 @@ PLAIN = {
     "tables": {"trimmers": [{"name": "T1", "nm": "650", "low_ohm": 700, "high_ohm": 840, "more_light": "not known", "origin": "shop", "confidence": "fair"}]},
     "sources": {"pairing": {"origin": "seller", "confidence": "doubtful"}},
 }
+PLAIN_STEP = {"step": "Cover", "kind": "lift off", "minutes": 1, "origin": "shop", "confidence": "fair"}
 
 
 def changed(path, value):
@@ -42,6 +43,7 @@ BAD = [
     (("version",), 2, "/version"),
     (("version",), True, "/version"),
     (("maker",), "=cmd", "/maker"),
+    (("tables", "opening"), [PLAIN_STEP | {"picture": "the flex.jpg"}], "/tables/opening/0/picture"),
     (("nonsense",), 1, "/nonsense"),
     (("drive", "variant"), " ", "/drive/variant"),
     (("drive", "classes"), ["film_bluish"], "/drive/classes"),
@@ -95,6 +97,8 @@ def test_brackets_inside_a_text_are_no_depth():
 def cells(column):
     if column.kind == "flag":
         return st.booleans()
+    if column.kind == "picture":
+        return st.text("0123456789abcdef", min_size=64, max_size=64)
     if column.kind == "choice":
         return st.sampled_from(column.choices).map(str)
     if column.kind == "count":

@@ -182,7 +182,7 @@ class ColumnView(View):
 
     id: str
     name: str
-    kind: Literal["text", "number", "count", "flag", "choice"]
+    kind: Literal["text", "number", "count", "flag", "choice", "picture"]
     unit: str
     low: float
     high: float

@@ -59,6 +59,7 @@ class MatStepView(View):
     checks: list[str]
     """What is looked at when it goes back."""
     photo_first: bool
+    picture: str
     mains: str
     ways: list[DisputeView]
     groups: list[ScrewGroupView]

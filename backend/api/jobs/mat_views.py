@@ -73,6 +73,7 @@ def _step(step: OpeningStep, opening: Opening, mat: Mat) -> m.MatStepView:
         looks=list(looks_first(step)),
         checks=list(checks_back(step, mat)),
         photo_first=step.asks_photo,
+        picture=step.picture,
         mains=step.mains.value,
         ways=[m.DisputeView.model_validate(w) for w in step.ways],
         groups=[_group(g, opening, mat) for g in step.groups],

@@ -9,7 +9,7 @@ from apps.drives.models import Console, Sheet
 from apps.drives.selectors import _compiled, _full, _named, full_sheet
 from spindle.bench.opening.steps import Opening, read_opening
 from spindle.drives.console_sheet import ConsoleSheet
-from spindle.drives.tables import CONSOLE_TABLES
+from spindle.drives.tables import CONSOLE_TABLES, pictures_in
 from spindle.errors import NotFoundError
 from spindle.formats.console_file import FORMAT, VERSION, read_console
 from spindle.formats.table_rows import write_csv
@@ -66,3 +66,8 @@ def opening_of(sheet: Sheet) -> Opening:
 @lru_cache(maxsize=512)
 def _opening(sheet: int, console: int | None) -> Opening:
     return read_opening(full_sheet(sheet).tables, console_sheet(console).tables if console is not None else None)
+
+
+def pictures_of_sheets() -> set[str]:
+    """Return the names of the pictures that any version of any sheet shows, a drive's or a console's."""
+    return {name for rows in (Sheet.objects, Console.objects) for tables in rows.values_list("tables", flat=True) for name in pictures_in(tables)}

@@ -22,6 +22,7 @@ from apps.shop.models import Meter, Shop
 from apps.sounds.models import Reference, Sound
 from apps.writing.models import Trace
 from django.db import models
+from spindle.drives.tables import pictures_in
 from spindle.formats.console_file import read_console
 from spindle.formats.sheet_file import read_sheet
 from spindle.job.sounds import read_heard
@@ -78,7 +79,8 @@ def _sheets_of(jobs: Sequence[Job]) -> models.QuerySet[Sheet]:
 
 
 def _photos_of(jobs: Sequence[Job]) -> models.QuerySet[Photo]:
-    return Photo.objects.filter(hash__in=_hashes(jobs, "photo"))
+    shown = {name for tables in _sheets_of(jobs).values_list("tables", flat=True) for name in pictures_in(tables)}
+    return Photo.objects.filter(hash__in=_hashes(jobs, "photo") | shown)
 
 
 def _sounds_of(jobs: Sequence[Job]) -> models.QuerySet[Sound]:

@@ -15,7 +15,7 @@ from django.utils import timezone
 from spindle.words.duty import Duty
 
 UNNAMED_DAYS: Final = 2
-"""A picture that no tape names after so long was never kept by anybody: its upload was given up."""
+"""A picture that neither a tape nor a sheet names after so long was never kept by anybody: its upload was given up."""
 
 
 def keep_photo(user: User, raw: bytes) -> Photo:
@@ -37,7 +37,7 @@ def keep_photo(user: User, raw: bytes) -> Photo:
 
 
 def sweep(named: Iterable[str], now: datetime) -> int:
-    """Throw away what no tape names and nobody has just sent; return how many."""
+    """Throw away what nothing names and nobody has just sent; return how many."""
     old = Photo.objects.filter(at__lt=now - timedelta(days=UNNAMED_DAYS)).exclude(hash__in=list(named))
     gone = list(old.values_list("hash", flat=True))
     old.delete()

@@ -2943,7 +2943,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "text" | "number" | "count" | "flag" | "choice";
+            kind: "text" | "number" | "count" | "flag" | "choice" | "picture";
             /** Low */
             low: number;
             /** Name */
@@ -4615,6 +4615,8 @@ export interface components {
             name: string;
             /** Photo First */
             photo_first: boolean;
+            /** Picture */
+            picture: string;
             /** Side */
             side: string;
             /** Ways */

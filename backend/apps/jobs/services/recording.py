@@ -22,6 +22,7 @@ from spindle.errors import NotNowError
 from spindle.formats.console_file import read_console, write_console
 from spindle.formats.sheet_file import read_sheet, write_sheet
 from spindle.formats.table_rows import read_tables
+from spindle.job.opening import pictured
 from spindle.words.duty import Duty
 
 Draft = Mapping[str, list[dict[str, Any]]]
@@ -40,11 +41,12 @@ def draft_sheets(command: Command, tag: str) -> list[str]:
     """
     require(command.user, Duty.SHEETS)
     row = job_row(tag)
-    recorded = value_of(row).recorded
+    job = value_of(row)
+    recorded, pictures = job.recorded, pictured(job)
     if not recorded:
         raise NotNowError("Nothing was recorded on this job.", reason="nothing_recorded")
     source = f"recorded on {row.tag}"
-    outside, inside = draft_tables(recorded, OUTSIDE, source), draft_tables(recorded, INSIDE, source)
+    outside, inside = (draft_tables(recorded, whose, source, pictures) for whose in (OUTSIDE, INSIDE))
     with transaction.atomic():
         return [*(_outside(command, row.sheet, outside, source) if outside else ()), *(_inside(command, row.sheet, inside, source) if inside else ())]
 

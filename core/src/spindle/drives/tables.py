@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from types import MappingProxyType
@@ -43,7 +43,7 @@ class Column:
 
     id: str
     name: str
-    kind: Literal["text", "number", "count", "flag", "choice"]
+    kind: Literal["text", "number", "count", "flag", "choice", "picture"]
     unit: str = ""
     low: float = 0.0
     high: float = 0.0
@@ -93,3 +93,11 @@ def _outside(table: Table) -> Table:
 
 CONSOLE_TABLES: Final[Mapping[str, Table]] = MappingProxyType({name: _outside(TABLES[name]) for name in OUTSIDE})
 """What a console's sheet holds, said once for all the drives that it may carry: how it is opened down to the drive."""
+PICTURE_NAME: Final = r"^[0-9a-f]{64}$"
+"""A picture is named by the hash of its content."""
+
+
+def pictures_in(tables: Mapping[str, Sequence[Row]]) -> frozenset[str]:
+    """Return the names of the pictures that a sheet's tables show."""
+    cells = [(t.id, c.id) for t in TABLES.values() for c in t.columns if c.kind == "picture"]
+    return frozenset(str(row[column]) for table, column in cells for row in tables.get(table, ()) if row.get(column))

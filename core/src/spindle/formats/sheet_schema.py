@@ -6,7 +6,7 @@ from typing import Any, Final
 
 from spindle.drives.features import FEATURES
 from spindle.drives.full_sheet import DEFAULT
-from spindle.drives.tables import CONSOLE_TABLES, TABLES, Column, Confidence, Origin, Table
+from spindle.drives.tables import CONSOLE_TABLES, PICTURE_NAME, TABLES, Column, Confidence, Origin, Table
 from spindle.formats import console_file
 from spindle.formats.sheet_file import FACTS, FORMAT, MAX_NAME, VERSION
 from spindle.formats.table_rows import MAX_CELL, MAX_ROWS
@@ -73,6 +73,8 @@ def _cell(column: Column) -> dict[str, Any]:
         kind: dict[str, Any] = {"enum": [*column.choices, *([None] if column.optional else [])]}
     elif column.kind == "flag":
         kind = {"type": "boolean"}
+    elif column.kind == "picture":
+        kind = {"type": ["string", "null"] if column.optional else "string", "pattern": PICTURE_NAME}
     elif column.kind == "text":
         kind = {"type": ["string", "null"] if column.optional else "string", "minLength": 1, "maxLength": MAX_CELL, "pattern": _NO_FORMULA}
     else:

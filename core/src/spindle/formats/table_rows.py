@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import csv
 import io
+import re
 from collections.abc import Iterable, Mapping
 from typing import Final
 
-from spindle.drives.tables import TABLES, Column, Row, Table
+from spindle.drives.tables import PICTURE_NAME, TABLES, Column, Row, Table
 from spindle.errors import CaseError
 from spindle.formats.place import Place, is_unfit, is_within, kind_of
 
@@ -97,6 +98,10 @@ def _text(column: Column, value: str, place: str) -> str:
     if column.choices:
         if value not in column.choices:
             raise CaseError(place, f"{value!r} is none of {', '.join(column.choices)}")
+        return value
+    if column.kind == "picture":
+        if not re.match(PICTURE_NAME, value):
+            raise CaseError(place, "is no picture: it is named by the 64 digits and letters, a to f, that its content makes")
         return value
     if value != value.strip() or not value:
         raise CaseError(place, "is empty, or has blanks around it")

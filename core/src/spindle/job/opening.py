@@ -36,6 +36,19 @@ def goals_of(opening: Opening) -> tuple[Goal, ...]:
     return tuple(g for g in (*depths, *(v for v in levels if v.steps not in known)) if g.steps)
 
 
+def pictured(job: Job) -> dict[str, str]:
+    """Return how each recorded step looked, as the hash of its picture: the newest of that step, or else the newest since the step before it was recorded."""
+    found, before = {}, 0
+    for number, body in zip(sorted(job.records), job.recorded, strict=True):
+        step = f"{body['whose']}:{body['step']}"
+        own = [p for p in job.photos.values() if p.of == step]
+        free = [p for p in job.photos.values() if not p.of and before < p.line < number]
+        if own or free:
+            found[step] = (own or free)[-1].hash
+        before = number
+    return found
+
+
 def goal_of(job: Job) -> Goal | None:
     """Return where the work of a job has to get: to the part that its repair puts in, to that repair's depth, or to where it can be looked at."""
     goals = {g.id: g for g in goals_of(job.opening)}

@@ -1,4 +1,5 @@
 import type { Column, SheetForm, Table } from '@/api/types'
+import { Picture } from '@/ui/picture'
 import type { Cell, Row, SheetSource } from './document'
 import { SourceMark } from './source-mark'
 
@@ -33,7 +34,7 @@ export function RowsTable({ table, rows, form }: { table: Table; rows: Row[]; fo
             <tr key={n} className="border-t border-line align-top">
               {columns.map((c) => (
                 <td key={c.id} className={`py-1.5 pr-3 ${c.kind === 'number' || c.kind === 'count' || c.id === 'code' ? 'figures whitespace-nowrap' : ''}`}>
-                  {cellText(c, r[c.id], form)}
+                  {c.kind === 'picture' && r[c.id] ? <Picture hash={String(r[c.id])} says={`Picture of ${String(r[table.columns[0]!.id])}`} className="w-24" /> : cellText(c, r[c.id], form)}
                 </td>
               ))}
               <td className="py-1.5">

@@ -5,6 +5,7 @@ import { FileButton } from '@/ui/file-button'
 import { Notice, Panel } from '@/ui/panel'
 import type { Cell, Row } from './document'
 import { useImportConsoleTable, useImportTable, type Named } from './drive-queries'
+import { PictureCell } from './picture-cell'
 
 const BOX = 'min-h-11 w-full min-w-24 rounded-lg border border-ink/55 bg-paper px-2 aria-invalid:border-2 aria-invalid:border-danger'
 
@@ -93,6 +94,7 @@ function CellField({ column, label, value, form, isRefused, onChange }: CellProp
         <input type="checkbox" className="size-6" {...common} checked={value === true} onChange={(e) => onChange(e.target.checked)} />
       </label>
     )
+  if (column.kind === 'picture') return <PictureCell label={label} value={value === null || value === undefined ? '' : String(value)} isRefused={isRefused} onChange={onChange} />
   if (column.kind === 'choice')
     return (
       <select className={BOX} {...common} value={String(value)} onChange={(e) => onChange(e.target.value)}>

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from types import MappingProxyType
 from typing import Any, Final
 
 from spindle.bench.opening.steps import INSIDE, NOTHING, OUTSIDE, Opening, read_opening
@@ -13,12 +14,18 @@ LEAST_MIN: Final = 0.2
 MOST_MIN: Final = 15.0
 """Bounds of what one step can have taken: the time between two of them may have had a cup of tea in it."""
 
+NONE: Final[Mapping[str, str]] = MappingProxyType({})
 Recorded = Mapping[str, Any]
 """One step as it was recorded: whose sheet it is for ("whose"), its cells, and of its screws and plug what was seen ("count", "length_mm", …, "latch")."""
 
 
-def draft_tables(recorded: Sequence[Recorded], whose: str, source: str) -> dict[str, list[dict[str, Any]]]:
-    """Return the rows of a draft for one sheet, a drive's or a console's, in the order in which the steps were recorded."""
+def draft_tables(recorded: Sequence[Recorded], whose: str, source: str, pictures: Mapping[str, str] = NONE) -> dict[str, list[dict[str, Any]]]:
+    """Return the rows of a draft for one sheet, a drive's or a console's, in the order in which the steps were recorded.
+
+    Parameters
+    ----------
+    pictures : id of a step -> hash of the picture that was taken of it
+    """
     own = [r for r in recorded if r["whose"] == whose]
     made = {"origin": "shop", "confidence": "fair", "said": source}
     opening, screws, plugs = [], [], []
@@ -27,6 +34,7 @@ def draft_tables(recorded: Sequence[Recorded], whose: str, source: str) -> dict[
         takes = name if r["count"] or r["latch"] else ""
         row = {k: v for k, v in r["cells"].items() if v} | {"step": name, "kind": r["kind"], "minutes": r["minutes"]}
         row |= {"after": own[n - 1]["step"]} if n else {}
+        row |= {"picture": picture} if (picture := pictures.get(f"{whose}:{name}")) else {}
         opening.append({**row, **({"takes": takes} if takes else {}), **made})
         level = {"level": r["cells"].get("frees") or "drive"} if whose == INSIDE else {}
         if r["count"]:

@@ -111,6 +111,8 @@ class OpeningStep:
     falls: str = ""
     route: str = ""
     photo: bool = False
+    picture: str = ""
+    """The hash of how it looked when somebody wrote it down; "" if nobody took a picture."""
 
     @property
     def asks_photo(self) -> bool:
@@ -241,7 +243,7 @@ def _plug(row: Row) -> Plug:
 
 
 def _step(row: Row, whose: str, after: tuple[frozenset[str], ...], groups: tuple[Group, ...], plugs: tuple[Plug, ...]) -> OpeningStep:
-    texts: dict[str, Any] = {k: str(row.get(k) or "") for k in ("tool", "how", "way_round", "under", "decoy", "tether", "falls", "route", "frees")}
+    texts: dict[str, Any] = {k: str(row.get(k) or "") for k in ("tool", "how", "way_round", "under", "decoy", "tether", "falls", "route", "frees", "picture")}
     minutes, back = float(str(row["minutes"])), row.get("back_min")
     return OpeningStep(
         id=f"{whose}:{row['step']}",

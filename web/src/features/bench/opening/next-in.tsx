@@ -5,6 +5,7 @@ import { useBench } from '../frame/bench-context'
 import { BeforeAndNow } from '../photos/before-and-now'
 import { TakePhoto } from '../photos/take-photo'
 import { Looks } from './looks'
+import { SheetsPicture } from './sheets-picture'
 import { useUnitMat, type MatStep, type MoveOn } from './mat-queries'
 
 interface Undone {
@@ -50,6 +51,7 @@ export function NextIn({ depth }: { depth: number }) {
         </p>
       )}
       <Looks texts={step.looks} />
+      <SheetsPicture step={step} />
       {step.photo_first && (
         <>
           <BeforeAndNow of={step.id} />

@@ -1,4 +1,4 @@
-import { screen, waitFor, within } from '@testing-library/react'
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { expect, test, vi } from 'vitest'
 import { serve } from '@/lib/tests/server'
@@ -9,7 +9,7 @@ import { MatDialog } from './mat-dialog'
 
 const place = (n: number, state: 'in' | 'out' = 'in') => ({ id: `console:rear#${n}`, at: null, state, why: '' })
 const group = { id: 'console:rear', name: 'rear edge', screw: 'cross 1, 3 × 8 mm', length_mm: 8, thread_mm: 3, head: 'cross 1', colour: '', captive: false, places: [place(1), place(2, 'out')] }
-const step = (id: string, more: Partial<UnitMat['steps'][number]> = {}): UnitMat['steps'][number] => ({ id, name: id.split(':')[1]!, kind: 'screws', is_outside: true, side: 'top', minutes: 1, is_open: false, held: '', looks: ['Hidden under the seal'], checks: ['2 × cross 1: rear edge'], photo_first: true, mains: 'out', ways: [], groups: [], ...more }) // prettier-ignore
+const step = (id: string, more: Partial<UnitMat['steps'][number]> = {}): UnitMat['steps'][number] => ({ id, name: id.split(':')[1]!, kind: 'screws', is_outside: true, side: 'top', minutes: 1, is_open: false, held: '', looks: ['Hidden under the seal'], checks: ['2 × cross 1: rear edge'], photo_first: true, picture: '', mains: 'out', ways: [], groups: [], ...more }) // prettier-ignore
 const way = (...ids: string[]) => ({ minutes: 3, moves: ids.map((id, n) => ({ step: id, turn_to: n ? '' : 'back', falls: n ? [] : ['the spring'] })) })
 const mat: UnitMat = { goals: [{ id: 'depth_1', name: 'cover off' }], goal: 'depth_1', steps: [step('console:Screws', { groups: [group] }), step('console:Cover')], way_in: way('console:Screws', 'console:Cover'), way_back: way(), recorded: [], to_record: [], latches: ['lift bar'], says: ['Nothing is open.'] }
 
@@ -81,6 +81,21 @@ test('a unit that no sheet knows is recorded step by step', async () => {
   await userEvent.selectOptions(screen.getByLabelText('Now it is open to'), 'cover off')
   await userEvent.click(button)
   expect(send.mock.calls[0]?.[0]).toMatchObject({ do: 'record_step', whose: 'console', step: 'Cover screws', count: 4, length_mm: 8.5, thread_mm: 3, opens_to: 'cover off' })
+})
+
+test('the sheet’s picture of a step stands at it, and a word where it did not come', async () => {
+  opened({}, { ...mat, steps: [step('console:Screws', { picture: 'ab' }), step('console:Cover')] })
+  const picture = await screen.findByRole('img', { name: 'Screws, as the sheet shows it' })
+  expect(picture).toHaveAttribute('src', '/api/photos/ab')
+  fireEvent.error(picture)
+  expect(screen.getByText('The picture did not come with the sheet.')).toBeVisible()
+})
+
+test('the newest photo since the last recorded step goes with the next one', async () => {
+  const taken = (line: number, hash: string, of = '') => ({ line, hash, of, moment: 'before' as const, about: '', for_owner: false, at: '2026-03-02T09:00:00Z', by: 'Bram', dots: [] })
+  opened({ photos: [taken(7, 'old'), taken(12, 'ab'), taken(13, 'x', 'console:Cover')] }, { ...mat, recorded: [9], to_record: ['drive'] })
+  expect(await screen.findByRole('img', { name: 'The photo that goes with this step' })).toHaveAttribute('src', '/api/photos/ab')
+  expect(screen.getByRole('button', { name: 'Another photo of it' })).toBeVisible()
 })
 
 test('what was recorded is taken back, or becomes the order of the sheets', async () => {

@@ -8,8 +8,10 @@ import { decimalOf } from '@/lib/whole'
 import { Button } from '@/ui/button'
 import { Choice, Select, TextField } from '@/ui/field'
 import { Notice } from '@/ui/panel'
+import { Picture } from '@/ui/picture'
 import { useBench } from '../frame/bench-context'
 import { isOff, MainsButton } from '../frame/mains'
+import { TakePhoto } from '../photos/take-photo'
 
 const KINDS = ['screws', 'clip', 'connector', 'lift off', 'tape', 'glue', 'flap', 'other'] as const
 const WHOSE = [{ id: 'console', label: 'Outside: the console' }, { id: 'drive', label: 'Inside: the drive' }] // prettier-ignore
@@ -68,10 +70,28 @@ export function RecordStep({ mat }: { mat: UnitMat }) {
         <Select label="Kind" choices={own(KINDS)} value={said.kind} onChange={(kind) => kind && set({ kind: kind as Said['kind'] })} />
       </div>
       <Details said={said} latches={mat.latches} set={set} />
+      <PhotoOfIt since={mat.recorded.at(-1) ?? 0} says={said.step.trim()} />
       <Button kind="act" type="submit" disabled={!isReady || isBusy}>
         It is done: write it down
       </Button>
     </form>
+  )
+}
+
+/** A photo from before it was undone goes into the sheet with the step that is written down next. */
+function PhotoOfIt({ since, says }: { since: number; says: string }) {
+  const { job } = useBench()
+  const newest = job.photos.filter((p) => p.of === '' && p.line > since).at(-1)
+  return (
+    <div className="space-y-2">
+      {newest && (
+        <figure className="max-w-60">
+          <Picture key={newest.hash} hash={newest.hash} says="The photo that goes with this step" className="w-full" />
+          <figcaption className="text-tiny text-quiet">Goes into the sheet with this step</figcaption>
+        </figure>
+      )}
+      <TakePhoto of="" moment="before" says={says} label={newest ? 'Another photo of it' : 'Photo before it is undone'} />
+    </div>
   )
 }
 

@@ -9,6 +9,7 @@ import { useIsSendingPhoto } from '../photos/photo-queries'
 import { BeforeAndNow } from '../photos/before-and-now'
 import { TakePhoto } from '../photos/take-photo'
 import { Looks } from './looks'
+import { SheetsPicture } from './sheets-picture'
 import type { MatStep, MoveOn } from './mat-queries'
 
 interface Props {
@@ -82,6 +83,7 @@ function Turn({ move }: { move: MoveOn }) {
 function Photos({ step, isBack }: { step: MatStep; isBack: boolean }) {
   return (
     <>
+      <SheetsPicture step={step} />
       <BeforeAndNow of={step.id} />
       {isBack && <TakePhoto of={step.id} moment="now" label="Photo of it now" />}
       {!isBack && step.photo_first && (
