@@ -14,6 +14,7 @@ from spindle.drives.tables import CONSOLE_TABLES, TABLES
 from spindle.errors import NotFoundError, NotNowError, SheetError
 from spindle.formats.console_file import read_console, write_console
 from spindle.formats.sheet_file import parse_json, read_sheet
+from spindle.job.opening import goals_of
 from spindle.words.bench import Depth
 
 DEMO = Path(__file__).parents[2] / "demo"
@@ -197,3 +198,9 @@ def test_a_draft_is_written_once_and_over_no_order_of_somebody_else():
     assert with_draft(once, draft, "recorded on K-1") == once == {"notes": ({"what": "x", "said": None},), **draft}
     with pytest.raises(NotNowError, match="has an opening order by now"):
         with_draft(once, draft, "recorded on K-2")
+
+
+def test_a_sheet_that_leads_nowhere_yet_is_gone_as_far_as_it_goes():
+    begun = unit(([], "", "", ""), ([["s0"]], "", "", ""))
+    assert [(g.id, len(g.steps)) for g in goals_of(begun)] == [("all", 2)]
+    assert goals_of(joined(Opening({}), Opening({}))) == ()

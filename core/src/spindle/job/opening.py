@@ -29,11 +29,12 @@ class Goal:
 
 
 def goals_of(opening: Opening) -> tuple[Goal, ...]:
-    """Return every depth and every part that the sheets of a unit lead to."""
+    """Return every depth and every part that the sheets of a unit lead to; where they lead to none yet, as far as they go."""
     depths = [Goal(f"depth_{int(d)}", DEPTH_NAMES[d], opening.leading_to(d)) for d in Depth if d > Depth.CLOSED]
     levels = [Goal(v.id, f"{v.name.lower()} out", opening.freeing(v.id)) for v in LEVELS.values()]
     known = {g.steps for g in depths}  # the deck is out at a depth of that name: one of the two is enough
-    return tuple(g for g in (*depths, *(v for v in levels if v.steps not in known)) if g.steps)
+    found = tuple(g for g in (*depths, *(v for v in levels if v.steps not in known)) if g.steps)
+    return found or ((Goal("all", "as far as the sheets go", frozenset(opening.steps)),) if opening.steps else ())
 
 
 def pictured(job: Job) -> dict[str, str]:

@@ -24,7 +24,7 @@ export function PictureCell({ label, value, isRefused, onChange }: Props) {
     onSuccess: ({ hash }) => onChange(hash),
   })
   return (
-    <div role="group" aria-label={label} aria-invalid={isRefused || undefined} className="flex min-w-48 flex-wrap items-center gap-2">
+    <div role="group" aria-label={label} aria-invalid={isRefused || undefined} className="flex min-w-72 flex-wrap items-center gap-2">
       {value && <Picture key={value} hash={value} says={label} className="w-24" />}
       <FileButton label={`${label}, from a file`} accept="image/jpeg,image/png,image/webp,image/heic,image/heif" disabled={sending.isPending} onFile={(file) => sending.mutate(file)}>
         {sending.isPending ? 'Sending…' : value ? 'Another' : 'From a file'}

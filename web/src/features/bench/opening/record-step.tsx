@@ -38,7 +38,8 @@ const BLANK: Said = { whose: 'console', step: '', kind: 'screws', count: '', len
 export function RecordStep({ mat }: { mat: UnitMat }) {
   const { job, send, isBusy, mayWork } = useBench()
   const places = WHOSE.filter((w) => mat.to_record.includes(w.id))
-  const [said, setSaid] = useKept<Said>(`recording:${job.tag}`, { ...BLANK, whose: (places[0]?.id ?? 'console') as Said['whose'] })
+  const [kept, setSaid] = useKept<Said>(`recording:${job.tag}`, BLANK)
+  const said = { ...kept, whose: (places.find((w) => w.id === kept.whose)?.id ?? places[0]?.id ?? 'console') as Said['whose'] } // a sheet may have its order by now
   const set = (more: Partial<Said>) => setSaid({ ...said, ...more })
   const needsOut = isOff({ mains: 'out' }, job)
   const sizes = said.kind === 'screws' ? [said.count, said.length, said.thread].map((t) => decimalOf(t) ?? 0) : [0, 0, 0]
@@ -64,13 +65,13 @@ export function RecordStep({ mat }: { mat: UnitMat }) {
         if (isReady && !isBusy) record()
       }}
     >
+      <PhotoOfIt since={mat.recorded.at(-1) ?? 0} says={said.step.trim()} />
       <Choice label="Where?" choices={places} value={said.whose} onChange={(whose) => set({ whose: whose as Said['whose'] })} />
       <div className="grid gap-3 sm:grid-cols-2">
         <TextField label="What was just undone?" hint="A name of its own: cover screws, pickup flex." value={said.step} maxLength={120} onChange={(e) => set({ step: e.target.value })} />
         <Select label="Kind" choices={own(KINDS)} value={said.kind} onChange={(kind) => kind && set({ kind: kind as Said['kind'] })} />
       </div>
       <Details said={said} latches={mat.latches} set={set} />
-      <PhotoOfIt since={mat.recorded.at(-1) ?? 0} says={said.step.trim()} />
       <Button kind="act" type="submit" disabled={!isReady || isBusy}>
         It is done: write it down
       </Button>
@@ -83,11 +84,11 @@ function PhotoOfIt({ since, says }: { since: number; says: string }) {
   const { job } = useBench()
   const newest = job.photos.filter((p) => p.of === '' && p.line > since).at(-1)
   return (
-    <div className="space-y-2">
+    <div className="flex flex-wrap items-center gap-3">
       {newest && (
-        <figure className="max-w-60">
-          <Picture key={newest.hash} hash={newest.hash} says="The photo that goes with this step" className="w-full" />
-          <figcaption className="text-tiny text-quiet">Goes into the sheet with this step</figcaption>
+        <figure className="flex items-center gap-2">
+          <Picture key={newest.hash} hash={newest.hash} says="The photo that goes with this step" className="w-28" />
+          <figcaption className="max-w-40 text-tiny text-quiet">Goes into the sheet with this step</figcaption>
         </figure>
       )}
       <TakePhoto of="" moment="before" says={says} label={newest ? 'Another photo of it' : 'Photo before it is undone'} />
@@ -130,7 +131,7 @@ export function RecordedSteps({ mat }: { mat: UnitMat }) {
       </Button>
       {maySheets && (
         <Button disabled={draft.isPending} onClick={() => draft.mutate({})}>
-          {draft.isPending ? 'Writing…' : `Make the ${mat.recorded.length} steps the sheets’ order`}
+          {draft.isPending ? 'Writing…' : mat.recorded.length === 1 ? 'Make this step the sheets’ order' : `Make the ${mat.recorded.length} steps the sheets’ order`}
         </Button>
       )}
       {draft.data && !draft.error && <Notice title={`Written: ${draft.data.written.join('; ')}`} role="status" />}
