@@ -181,7 +181,7 @@ def test_a_wrong_fits_found_at_the_bench_is_corrected_in_one_step(bench, shop):
     expect(row).to_contain_text("does not fit")
     expect(row).to_contain_text("Bram Tewell")
     page.goto(f"{shop}/bench/K-0114")
-    page.get_by_role("heading", name="Levels compared").wait_for()
+    page.get_by_role("heading", name="Other ways").wait_for()
     expect(page.get_by_text("P-0001")).to_have_count(0)
 
 

@@ -172,3 +172,9 @@ def test_a_second_screen_hears_of_a_write_and_of_who_else_is_there(bram, nia, dj
     Presence.objects.update(at=timezone.now() - timedelta(seconds=16))
     assert beat(bram)["others"] == []
     assert bram.post("/jobs/K-9999/pulse").status_code == 404
+
+
+def test_the_day_names_whoever_wrote_to_a_job_last(bram, nia):
+    for browser, name in ((bram, "Bram"), (nia, "Nia")):
+        browser.ask(SEEN, "remark", text=f"{name} was here")
+        assert next(r["hands"] for r in bram.get("/day").json() if r["tag"] == SEEN).startswith(name)

@@ -47,6 +47,8 @@ class DayRowView(View):
     console: str
     variant: str
     owner_name: str
+    hands: str
+    """Who wrote to it last."""
     complaint: str
     stage: Stage
     stage_name: str

@@ -21,6 +21,7 @@ def day_row_view(row: Job, now: datetime) -> DayRowView:
         console=f"{row.sheet.maker} {row.sheet.console}",
         variant=row.sheet.variant,
         owner_name=row.owner_name,
+        hands=row.hands,
         complaint=row.complaint,
         stage=Stage(row.stage),
         stage_name=NAMES[Stage(row.stage)],

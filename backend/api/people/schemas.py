@@ -77,11 +77,13 @@ class Me(View):
 
 
 class ShopView(View):
-    """The shop: its name, the sign of its money, and its clock."""
+    """The shop: its name, the sign of its money, its clock, and how its sheets of labels are divided."""
 
     name: str
     sign: str
     time_zone: str
+    label_columns: int
+    label_rows: int
 
 
 class Session(View):

@@ -7,6 +7,7 @@ from typing import Annotated, Any
 
 from api.common import Cents, Number, OnceIn, Place, Short, Text, View
 from apps.people.models import Role
+from apps.reports.labels import MOST_COLUMNS, MOST_ROWS
 from pydantic import Field, StringConstraints
 from spindle.words.bench import Instrument
 from spindle.words.bounds import NO_NUL
@@ -59,6 +60,8 @@ class FiguresIn(OnceIn):
     opening: Annotated[str, StringConstraints(max_length=600, pattern=NO_NUL)] | None = None
     closed_days: Text | None = None
     benches: Annotated[int, Field(ge=1, le=20)] | None = None
+    label_columns: Annotated[int, Field(ge=1, le=MOST_COLUMNS)] | None = None
+    label_rows: Annotated[int, Field(ge=1, le=MOST_ROWS)] | None = None
 
 
 class TraceView(View):
@@ -93,6 +96,8 @@ class FiguresView(View):
     opening: str
     closed_days: str
     benches: int
+    label_columns: int
+    label_rows: int
     traces: list[TraceView]
 
 

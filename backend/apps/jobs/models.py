@@ -57,6 +57,8 @@ class Job(models.Model):
     """What was paid; None where nobody wrote it down."""
     acts = models.CharField(max_length=8, default=Acts.COUNTER.value)
     """Who must act next, a part that is not here left out."""
+    hands = models.CharField(max_length=160, blank=True)
+    """Who wrote to it last, by name."""
     held_until = models.DateTimeField(null=True)
     """Until when the bench waits for something that passes by itself."""
     closed_at = models.DateTimeField(null=True)

@@ -32,6 +32,11 @@ FALLBACK: Final = Path("/usr/share/fonts/truetype/dejavu/DejaVuSans.ttf")
 rl_config.useA85 = 0  # pages as bytes, not as letters: a third of the time
 
 
+MOST_COLUMNS: Final = 4
+MOST_ROWS: Final = 12
+"""Of a sheet of labels: with more of them a code is too small to be scanned."""
+
+
 @dataclass(frozen=True)
 class Layout:
     """A sheet of labels on A4: columns and rows, and how many places at its start are used up already."""
@@ -47,8 +52,8 @@ class Layout:
         ------
         InvalidError
         """
-        if not (1 <= self.columns <= 4 and 1 <= self.rows <= 12):
-            raise InvalidError("columns", f"{self.columns} by {self.rows} labels: at most 4 by 12 stay readable.")
+        if not (1 <= self.columns <= MOST_COLUMNS and 1 <= self.rows <= MOST_ROWS):
+            raise InvalidError("columns", f"{self.columns} by {self.rows} labels: at most {MOST_COLUMNS} by {MOST_ROWS} stay readable.")
         if not 0 <= self.skip < self.columns * self.rows:
             raise InvalidError("skip", f"The sheet has {self.columns * self.rows} places; {self.skip} cannot be left out.")
 

@@ -3196,6 +3196,8 @@ export interface components {
             complaint: string;
             /** Console */
             console: string;
+            /** Hands */
+            hands: string;
             /** Held Until */
             held_until: string | null;
             /** Is Return */
@@ -3574,6 +3576,10 @@ export interface components {
             guarantee_days?: number | null;
             /** Key */
             key: string;
+            /** Label Columns */
+            label_columns?: number | null;
+            /** Label Rows */
+            label_rows?: number | null;
             /** Late Day Cents */
             late_day_cents?: number | null;
             /** Name */
@@ -3634,6 +3640,10 @@ export interface components {
             give_up_cents: number;
             /** Guarantee Days */
             guarantee_days: number;
+            /** Label Columns */
+            label_columns: number;
+            /** Label Rows */
+            label_rows: number;
             /** Late Day Cents */
             late_day_cents: number;
             /** Name */
@@ -6908,9 +6918,13 @@ export interface components {
         };
         /**
          * ShopView
-         * @description The shop: its name, the sign of its money, and its clock.
+         * @description The shop: its name, the sign of its money, its clock, and how its sheets of labels are divided.
          */
         ShopView: {
+            /** Label Columns */
+            label_columns: number;
+            /** Label Rows */
+            label_rows: number;
             /** Name */
             name: string;
             /** Sign */

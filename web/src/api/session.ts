@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { setZone } from '@/lib/dates'
 import { kept } from '@/lib/kept'
+import { setLabelSheet } from '@/lib/label-sheet'
 import { setSign } from '@/lib/money'
 import { client } from './client'
 import { dataOf } from './problem'
@@ -10,6 +11,7 @@ const fetchSession = async (): Promise<Session> => {
   const session = await dataOf(client.GET('/api/session'))
   setSign(session.shop.sign)
   setZone(session.shop.time_zone)
+  setLabelSheet({ columns: session.shop.label_columns, rows: session.shop.label_rows })
   return session
 }
 

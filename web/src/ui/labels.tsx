@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { labelSheet } from '@/lib/label-sheet'
 import { wholeOf } from '@/lib/whole'
 import { Button } from './button'
 import { Dialog } from './dialog'
@@ -9,15 +10,20 @@ const BOUNDS = { columns: 4, rows: 12 } as const
 /** Printing labels: how the sheet is divided, and how many of its labels are used up already. */
 export function PrintLabels({ tags, children, className = '' }: { tags: readonly string[]; children: string; className?: string }) {
   const [isOpen, setOpen] = useState(false)
-  const [columns, setColumns] = useState('3')
-  const [rows, setRows] = useState('8')
+  const [columns, setColumns] = useState('')
+  const [rows, setRows] = useState('')
   const [skip, setSkip] = useState('0')
   const [across, down] = [wholeOf(columns, 1, BOUNDS.columns), wholeOf(rows, 1, BOUNDS.rows)]
   const used = across && down ? wholeOf(skip, 0, across * down - 1) : null
   const query = new URLSearchParams([...tags.map((t) => ['tags', t]), ['columns', columns], ['rows', rows], ['skip', skip]])
+  const open = () => {
+    setColumns(String(labelSheet().columns))
+    setRows(String(labelSheet().rows))
+    setOpen(true)
+  }
   return (
     <>
-      <Button className={className} onClick={() => setOpen(true)}>
+      <Button className={className} onClick={open}>
         {children}
       </Button>
       {isOpen && (

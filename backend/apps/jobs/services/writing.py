@@ -131,6 +131,7 @@ def keep(row: Job, state: JobState, shop: Shop) -> None:
     row.limit_cents, row.promised_on, row.condition = notes.limit_cents, notes.promised_on, dict(notes.condition)
     row.stage, row.depth, row.power, row.version = job.stage.value, int(job.depth), job.power.value, job.version
     row.waits_for, row.tried, row.acts = state.waits_for, tried_in(job), state.acts.value
+    row.hands = job.lines[-1].by if job.lines else ""
     row.held_until = max((h.until for h in job.hazards(job.lines[-1].at) if h.until), default=None) if job.lines else None
     row.bridged = sorted(bridged(job))
     row.judged = [[j.repair, j.p_success, j.is_advised, j.is_clean] for j in judged_in(job)]

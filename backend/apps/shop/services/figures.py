@@ -21,7 +21,7 @@ from spindle.words.duty import Duty
 
 FIGURES: Final = (
     "name", "place", "phone", "terms", "currency", "time_zone", "price_cents_per_min", "cost_cents_per_min", "day_cents", "late_day_cents",
-    "give_up_cents", "damage_cents", "return_cents", "guarantee_days", "opening", "closed_days", "benches",
+    "give_up_cents", "damage_cents", "return_cents", "guarantee_days", "opening", "closed_days", "benches", "label_columns", "label_rows",
 )  # fmt: skip
 """What a manager may set of the shop."""
 

@@ -19,7 +19,7 @@ const rank = (id: DayRow['acts']): number => COUNTER.indexOf(id)
 
 /** Every word typed has to stand in the row somewhere. */
 export const holds = (row: DayRow, words: string): boolean => {
-  const text = `${row.tag} ${row.console} ${row.variant} ${row.owner_name} ${row.complaint} ${row.stage_name}`.toLowerCase()
+  const text = `${row.tag} ${row.console} ${row.variant} ${row.owner_name} ${row.hands} ${row.complaint} ${row.stage_name}`.toLowerCase()
   return words
     .toLowerCase()
     .split(/\s+/)

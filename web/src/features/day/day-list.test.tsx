@@ -7,7 +7,7 @@ import type { DayRow } from '@/api/types'
 import { DayList } from './day-list'
 
 const row = (more: Partial<DayRow>): DayRow => ({
-  tag: 'K-0101', console: 'M C', variant: 'V', owner_name: 'Wenna', complaint: 'Clicks.', stage: 'isolate', stage_name: 'Isolate', promised_on: null, waits_for: '', power: 'out', acts: 'bench', wants: '', held_until: null, taken_in_at: '2026-03-01T09:00:00Z', is_return: false, ...more,
+  tag: 'K-0101', console: 'M C', variant: 'V', owner_name: 'Wenna', hands: '', complaint: 'Clicks.', stage: 'isolate', stage_name: 'Isolate', promised_on: null, waits_for: '', power: 'out', acts: 'bench', wants: '', held_until: null, taken_in_at: '2026-03-01T09:00:00Z', is_return: false, ...more,
 }) // prettier-ignore
 
 function day(answer: () => Response | Promise<Response>, may: string[] = ['take_in']) {
@@ -44,9 +44,12 @@ test('units stand by who must act, and the counter sees its own first', async ()
 })
 
 test('words leave only the rows that hold them all', async () => {
-  day(() => json([row({}), row({ tag: 'K-0102', owner_name: 'Odile' })]))
+  day(() => json([row({ hands: 'Bram Ake' }), row({ tag: 'K-0102', owner_name: 'Odile' })]))
   await userEvent.type(await screen.findByLabelText('Only those with'), 'odile click')
   expect(screen.getAllByRole('link', { name: /^K-/ }).map((l) => l.textContent.slice(0, 6))).toEqual(['K-0102'])
+  await userEvent.clear(screen.getByLabelText('Only those with'))
+  await userEvent.type(screen.getByLabelText('Only those with'), 'bram')
+  expect(screen.getByRole('link', { name: /^K-/ })).toHaveTextContent('last: Bram Ake')
   await userEvent.type(screen.getByLabelText('Only those with'), 'x')
   expect(screen.getByText('None in the house')).toBeInTheDocument()
 })

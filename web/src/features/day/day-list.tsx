@@ -59,7 +59,7 @@ function Groups({ rows, today }: { rows: DayRow[]; today: Date }) {
   return (
     <>
       <div className="max-w-md">
-        <TextField label="Only those with" hint="An owner, a console, a drive, a word of the complaint." value={words} maxLength={120} onChange={(e) => setWords(e.target.value)} autoComplete="off" />
+        <TextField label="Only those with" hint="An owner, one of us, a console, a drive, a word of the complaint." value={words} maxLength={120} onChange={(e) => setWords(e.target.value)} autoComplete="off" />
       </div>
       {shown.length === 0 && <Notice title="None in the house">No unit here holds all of these words. Closed jobs have a list of their own.</Notice>}
       <div className="overflow-hidden rounded-xl border border-line bg-paper">
@@ -141,6 +141,7 @@ function Progress({ row }: { row: DayRow }) {
   return (
     <span>
       <span className="block font-semibold">{row.stage_name}</span>
+      {row.hands && <span className="block truncate text-tiny text-quiet">last: {row.hands}</span>}
       <span className="mt-1 flex gap-1" aria-hidden="true">
         {stages.map((s, n) => (
           <span key={s} className={`h-1.5 w-4 rounded-full ${n < at ? 'bg-verdigris' : n === at ? 'bg-ember' : 'bg-line'}`} />

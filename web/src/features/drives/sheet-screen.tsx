@@ -10,6 +10,7 @@ import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Chip, Notice, Panel } from '@/ui/panel'
 import { Page } from '@/ui/sub-nav'
+import { Term } from '@/ui/term'
 import { BeginSheet } from './begin-sheet'
 import type { SheetDocument } from './document'
 import { DrivePlan } from './drive-plan'
@@ -199,7 +200,7 @@ function Facts({ sheet, document, form }: { sheet: SheetDetail; document: SheetD
         {rows.map(([fact, name, value]) => (
           <tr key={name} className="border-t border-line align-top first:border-0">
             <th scope="row" className="w-40 py-1.5 pr-3 font-normal text-quiet">
-              {name}
+              <Term word={name} />
             </th>
             <td className="py-1.5 pr-3 font-semibold">{value}</td>
             <td className="py-1.5">

@@ -3,6 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { describe, expect, test } from 'vitest'
 import type { DonorDetail, Order, Part, PartDetail, Wanted } from '@/api/types'
 import { Refusal, serve, showAt } from '@/lib/tests/server'
+import { setLabelSheet } from '@/lib/label-sheet'
 import { ShelfAway } from './away'
 import { ShelfComing } from './coming'
 import { DonorScreen } from './donor-screen'
@@ -24,8 +25,9 @@ describe('what is here', () => {
     showAt('/shelf', '/shelf', <ShelfHere />)
     expect(await screen.findByRole('row', { name: /P-0001 Pickup VL-30.*2 new Drawer A2 €24/ })).toBeInTheDocument()
     expect(screen.getByRole('row', { name: /out of D-0002.*proven.*works: spins/ })).toBeInTheDocument()
+    setLabelSheet({ columns: 2, rows: 7 })
     await click('Print labels of these 2')
-    expect(screen.getByRole('link', { name: 'Open the PDF' })).toHaveAttribute('href', '/api/labels.pdf?tags=P-0001&tags=P-0012&columns=3&rows=8&skip=0')
+    expect(screen.getByRole('link', { name: 'Open the PDF' })).toHaveAttribute('href', '/api/labels.pdf?tags=P-0001&tags=P-0012&columns=2&rows=7&skip=0')
     await userEvent.type(screen.getByLabelText('Used up already'), '9')
     expect(screen.getByRole('link', { name: 'Open the PDF' })).toHaveAttribute('href', expect.stringContaining('skip=09'))
     await userEvent.type(screen.getByLabelText('Labels across'), '0')

@@ -12,12 +12,14 @@ import { ShopNav } from './shop-nav'
 import { useFigures, useSetFigures } from './shop-queries'
 import { Traces } from './traces'
 
-type Kind = 'text' | 'long' | 'cents' | 'days' | 'people'
+type Kind = 'text' | 'long' | 'cents' | 'days' | 'count'
 type Name = Exclude<keyof Figures, 'traces' | 'version'>
 interface Field {
   label: string
   hint?: string
   kind?: Kind
+  /** Of a count. */
+  most?: number
 }
 
 const FIELDS: Record<Name, Field> = {
@@ -35,12 +37,14 @@ const FIELDS: Record<Name, Field> = {
   give_up_cents: { label: 'Giving a unit back unrepaired costs', kind: 'cents', hint: 'The fee that is lost, and goodwill. At most what a unit is worth.' },
   opening: { label: 'Open', kind: 'long', hint: 'A line for one day or several: Mon-Fri 9:00-12:30 13:15-18:00' },
   closed_days: { label: 'Shut on', kind: 'long', hint: 'A line for each day or row of days: 2026-12-24 to 2027-01-02' },
-  benches: { label: 'People at the bench at a time', kind: 'people', hint: 'The week is worked out for so many.' },
+  benches: { label: 'People at the bench at a time', kind: 'count', most: 20, hint: 'The week is worked out for so many.' },
+  label_columns: { label: 'Labels across', kind: 'count', most: 4, hint: 'Of the sheets in the printer, on A4.' },
+  label_rows: { label: 'Labels down', kind: 'count', most: 12 },
   return_cents: { label: 'A unit that comes back costs', kind: 'cents', hint: 'The way in and out again, and an apology.' },
   damage_cents: { label: 'A spoilt drive costs', kind: 'cents', hint: 'What a used one is bought for.' },
 }
 const GROUPS: { title: string; note: string; names: Name[] }[] = [
-  { title: 'Who we are', note: 'on reports, receipts and tags', names: ['name', 'place', 'phone', 'currency', 'time_zone', 'terms'] },
+  { title: 'Who we are', note: 'on reports, receipts and tags', names: ['name', 'place', 'phone', 'currency', 'label_columns', 'label_rows', 'time_zone', 'terms'] },
   { title: 'When somebody is there', note: 'promises are reckoned in these hours', names: ['opening', 'closed_days', 'benches'] },
   { title: 'What owners pay', note: 'on quotes', names: ['price_cents_per_min', 'guarantee_days'] },
   { title: 'What it costs us', note: 'the advice reckons with it; owners never see it', names: ['cost_cents_per_min', 'day_cents', 'late_day_cents', 'give_up_cents', 'return_cents', 'damage_cents'] },
@@ -49,14 +53,14 @@ const GROUPS: { title: string; note: string; names: Name[] }[] = [
 const typed = (name: Name, figures: Figures): string => (FIELDS[name].kind === 'cents' ? (Number(figures[name]) / 100).toFixed(2) : String(figures[name]))
 
 function read(name: Name, text: string): string | number | null {
-  const { kind } = FIELDS[name]
+  const { kind, most = 0 } = FIELDS[name]
   if (kind === 'cents') return centsOf(text)
   if (kind === 'days') return wholeOf(text, 0, 3650)
-  if (kind === 'people') return wholeOf(text, 1, 20)
+  if (kind === 'count') return wholeOf(text, 1, most)
   return name === 'currency' ? (/^[A-Za-z]{3}$/.test(text.trim()) ? text.trim().toUpperCase() : null) : text.trim()
 }
 
-const WRONG: Record<Kind, string> = { cents: 'An amount like 24 or 24.50.', days: 'A whole number of days.', people: 'A whole number from 1 to 20.', text: 'Three letters, as EUR.', long: '' }
+const WRONG: Record<Kind, string> = { cents: 'An amount like 24 or 24.50.', days: 'A whole number of days.', count: 'A whole number from 1 to', text: 'Three letters, as EUR.', long: '' }
 
 const said = (field: string, value: unknown): string => {
   const kind = FIELDS[field as Name]?.kind
@@ -130,10 +134,10 @@ function Form({ figures }: { figures: Figures }) {
 }
 
 function OneField({ name, value, onChange }: { name: Name; value: string; onChange: (text: string) => void }) {
-  const { label, hint, kind = 'text' } = FIELDS[name]
-  const error = read(name, value) === null ? WRONG[kind] : undefined
+  const { label, hint, kind = 'text', most } = FIELDS[name]
+  const error = read(name, value) === null ? `${WRONG[kind]}${most ? ` ${most}.` : ''}` : undefined
   const bound = (BOUNDS.FiguresIn as Partial<Record<Name, { maxLength?: number }>>)[name]?.maxLength
   const own = { label, hint, error, value, maxLength: bound }
   if (kind === 'long') return <div className="md:col-span-2"><TextArea {...own} onChange={(e) => onChange(e.target.value)} /></div>
-  return <TextField {...own} inputMode={kind === 'cents' ? 'decimal' : kind === 'days' ? 'numeric' : 'text'} onChange={(e) => onChange(e.target.value)} />
+  return <TextField {...own} inputMode={kind === 'cents' ? 'decimal' : kind === 'days' || kind === 'count' ? 'numeric' : 'text'} onChange={(e) => onChange(e.target.value)} />
 }

@@ -9,7 +9,7 @@ import { People } from './people'
 
 const figures = {
   version: 4, name: 'Quayside', place: 'Tern Steps 4', phone: '', terms: '', currency: 'EUR', time_zone: 'UTC', price_cents_per_min: 90, cost_cents_per_min: 60, day_cents: 120,
-  late_day_cents: 300, give_up_cents: 15000, damage_cents: 6000, return_cents: 7000, guarantee_days: 90, opening: 'Mon-Fri 9:00-17:00', closed_days: '', benches: 1,
+  late_day_cents: 300, give_up_cents: 15000, damage_cents: 6000, return_cents: 7000, guarantee_days: 90, opening: 'Mon-Fri 9:00-17:00', closed_days: '', benches: 1, label_columns: 2, label_rows: 7,
   traces: [{ about: 'shop', field: 'day_cents', was: 100, now: 120, at: '2026-11-20T09:00:00Z', by: 'Ida' }, { about: 'shop', field: 'scope', was: true, now: false, at: '2026-11-19T09:00:00Z', by: 'Ida' }],
 } // prettier-ignore
 const nia = { username: 'nia', shown_name: 'Nia Osk', role: 'counter', is_active: true, has_first_password: true, last_login: null }

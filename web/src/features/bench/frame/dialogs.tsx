@@ -1,6 +1,7 @@
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { timeOf } from '@/lib/dates'
+import { GLOSSARY } from '@/lib/glossary'
 import type { Conflict } from './job-writes'
 
 export function ConflictDialog({ conflict, onResend, onLeaveOut }: { conflict: Conflict | null; onResend: () => void; onLeaveOut: () => void }) {
@@ -55,12 +56,12 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['L', 'mains live or out'],
   ['A', 'lift what keeps the mains out by hand, with its reason'],
   ['/', 'scan a tag or search'],
-  ['?', 'this list'],
+  ['?', 'this list, and what words mean'],
 ]
 
 export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
-    <Dialog title="Keys" open={open} onClose={onClose}>
+    <Dialog title="Keys and words" open={open} onClose={onClose}>
       <dl className="grid grid-cols-[6rem_minmax(0,1fr)] gap-y-1.5">
         {KEYS.map(([key, does]) => (
           <div key={key} className="contents">
@@ -69,6 +70,16 @@ export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => vo
           </div>
         ))}
       </dl>
+      <details className="mt-3 border-t border-line pt-1">
+        <summary className="min-h-11 cursor-pointer content-center font-semibold">Words, and what they mean here</summary>
+        <dl className="space-y-1.5">
+          {GLOSSARY.map((e) => (
+            <div key={e.words}>
+              <dt className="inline font-bold">{e.words}:</dt> <dd className="inline">{e.meaning}</dd>
+            </div>
+          ))}
+        </dl>
+      </details>
     </Dialog>
   )
 }

@@ -1,5 +1,6 @@
 import type { Diagnosis } from '@/api/types'
 import { lowerFirst, percent } from '@/lib/words'
+import { Term } from '@/ui/term'
 
 const MOST = 5
 
@@ -35,7 +36,7 @@ export function Suspects({ diagnosis, findings }: { diagnosis: Diagnosis; findin
         </span>
         {leak && (
           <span>
-            Not on the list <b className="figures">{percent(leak.p)}</b>
+            <Term word="not on the list" says="Not on the list" /> <b className="figures">{percent(leak.p)}</b>
           </span>
         )}
       </p>

@@ -4,6 +4,7 @@ import { money } from '@/lib/money'
 import { cures, minutes } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
+import { Chip } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
 import { useWorkbench } from './parts-that-fit'
 import { SwapPlanDialog } from './swap-plan'
@@ -21,7 +22,7 @@ export function Levels() {
           {found.levels.length === 0 && <p className="text-quiet">No level of repair helps more than one time in ten yet: find out more first.</p>}
           <ul className="grid gap-3 sm:grid-cols-2">
             {found.levels.map((r) => (
-              <LevelCard key={r.rank} row={r} onPlan={r.level ? () => setPlanned(r.level) : undefined} onPropose={mayPropose ? () => send({ do: 'propose', repair: r.repair }, `Propose: ${r.name}`) : undefined} isBusy={isBusy} />
+              <LevelCard key={r.rank} isProposed={r.repair === job.agree.proposal?.repair} row={r} onPlan={r.level ? () => setPlanned(r.level) : undefined} onPropose={mayPropose ? () => send({ do: 'propose', repair: r.repair }, `Propose: ${r.name}`) : undefined} isBusy={isBusy} />
             ))}
           </ul>
           <div className="mt-3 flex flex-wrap items-center gap-2">
@@ -44,7 +45,21 @@ export function Levels() {
   )
 }
 
-function LevelCard({ row: r, onPlan, onPropose, isBusy }: { row: LevelRow; onPlan?: (() => void) | undefined; onPropose?: (() => void) | undefined; isBusy: boolean }) {
+/** What the shop promises for a repair, where one is offered. */
+function Promised({ repair }: { repair: string }) {
+  const offer = useBench().job.agree.offers.find((o) => o.repair === repair)
+  if (!offer) return null
+  return (
+    <>
+      <dt className="text-quiet">Guarantee</dt>
+      <dd>
+        {offer.guarantee_days} days{offer.alters_unit && ', a stopgap'}
+      </dd>
+    </>
+  )
+}
+
+function LevelCard({ row: r, onPlan, onPropose, isBusy, isProposed }: { row: LevelRow; onPlan?: (() => void) | undefined; onPropose?: (() => void) | undefined; isBusy: boolean; isProposed: boolean }) {
   return (
     <li className="flex flex-col rounded-xl border border-line p-3">
       <p className="text-tiny text-quiet">{r.rank_name}</p>
@@ -53,7 +68,7 @@ function LevelCard({ row: r, onPlan, onPropose, isBusy }: { row: LevelRow; onPla
         <span className="figures text-[1.35rem] font-bold">{money(r.total_cents)}</span>
         <span>{cures(r.p_success, r.p_lasts_year)}</span>
       </p>
-      <dl className="mt-1 grid grid-cols-[4rem_minmax(0,1fr)] gap-x-2 gap-y-0.5">
+      <dl className="mt-1 grid grid-cols-[5.2rem_minmax(0,1fr)] gap-x-2 gap-y-0.5">
         <dt className="text-quiet">Bench</dt>
         <dd>{minutes(r.minutes)} in and out</dd>
         <dt className="text-quiet">Part</dt>
@@ -69,10 +84,12 @@ function LevelCard({ row: r, onPlan, onPropose, isBusy }: { row: LevelRow; onPla
         <dd>
           about {Math.round(r.lasts_months)} months: {r.why}
         </dd>
+        <Promised repair={r.repair} />
       </dl>
       <p className="mt-auto flex flex-wrap gap-1.5 pt-2">
         {onPlan && <Button onClick={onPlan}>Show the plan</Button>}
-        {onPropose && (
+        {isProposed && <Chip tone="clear">is proposed</Chip>}
+        {onPropose && !isProposed && (
           <Button onClick={onPropose} disabled={isBusy}>
             Propose this
           </Button>

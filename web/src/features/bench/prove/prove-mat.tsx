@@ -3,6 +3,7 @@ import type { Job } from '@/api/types'
 import { percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Chip, Notice, Panel } from '@/ui/panel'
+import { Term } from '@/ui/term'
 import { Bar } from '../frame/bar'
 import { useBench } from '../frame/bench-context'
 import { Gate } from '../frame/gate'
@@ -87,7 +88,7 @@ function Proof({ proof, codes }: { proof: Said; codes: readonly string[] }) {
         <Progress done={passed} of={proof.checks.length} what="checks passed" />
         <Progress done={proof.passes} of={proof.passes_needed} what="clean passes in a row" />
         <p className="mt-1.5 max-w-[70ch] text-quiet">
-          The fault showed in about {percent(proof.p_fail_per_try)} of tries; so many clean passes in a row make it 95 in 100 sure that it is gone. U takes the last one back.
+          <Term word="pass" says="A pass" /> is one whole way. The fault showed in about {percent(proof.p_fail_per_try)} of tries; so many clean passes in a row make it 95 in 100 sure that it is gone. U takes the last one back.
         </p>
         {proof.verdict === 'probable' && (
           <Notice tone="brass" title="Probable is a valid end">
