@@ -119,7 +119,9 @@ def test_a_new_unit_is_told_its_days_and_what_it_moves(week, nia):
     assert WeekPlan.objects.count() == 1
 
 
-@pytest.mark.parametrize(("field", "value"), [("opening", "Mon 9-17"), ("opening", ""), ("closed_days", "Christmas"), ("benches", 0), ("label_columns", 5), ("label_rows", 0)])
+@pytest.mark.parametrize(
+    ("field", "value"), [("opening", "Mon 9-17"), ("opening", ""), ("closed_days", "Christmas"), ("benches", 0), ("label_columns", 5), ("label_rows", 0)]
+)
 def test_hours_that_cannot_be_read_are_refused_and_nothing_is_changed(ida, field, value):
     before = Shop.objects.values("opening", "closed_days", "benches", "label_columns", "label_rows").get()
     answer = ida.post("/shop", key="hours-refused-1", version=Shop.objects.get().version, **{field: value})

@@ -3,11 +3,16 @@
 from datetime import timedelta
 
 import pytest
+from spindle.diagnosis.belief.posterior import believe
+from spindle.diagnosis.given import case as given
+from spindle.diagnosis.given.case import Case
+from spindle.diagnosis.planning.outlook import look_ahead
 from spindle.job.state import bench_of, case_of
+from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import Instrument, Power
 
 from .conftest import Bench
-from .house import ECONOMY
+from .house import ECONOMY, SHEETS
 from .test_job import AT, CLEAN, record
 
 FOUND = ("answer", {"question": "object_search", "outcome": "found", "source": "bench"})
@@ -51,3 +56,15 @@ def test_a_part_that_failed_here_is_not_what_the_next_one_is_reckoned_with():
     bench = Bench("takes_disc=takes spins=cycles game_bd=fails replace_pickup:D-1:unknown!no_change")
     sources = {s.item for s in bench.with_stock("replace_pickup", "D-1", "D-2").found.outlook.plan.sources if s}
     assert sources <= {"D-2"}
+
+
+@pytest.mark.parametrize("family", ["tray", "slot", "lid"])
+@pytest.mark.parametrize("skill", ["soldering", "experienced"])
+def test_a_repair_that_nobody_here_can_do_is_no_move_and_says_why(family, skill):
+    model = SHEETS[family][0].model
+    case = Case(model.sheet, (), economy=ECONOMY, bench=given.Bench(lacks=frozenset({Instrument(skill)})))
+    outlook = look_ahead(case, model, believe((), model))
+    wanted = {a for a, r in enumerate(model.repairs) if procedure_for(family, r.id).skill == skill and not r.only_after}
+    assert wanted
+    assert not any(outlook.position.free[a] for a in wanted)
+    assert {model.repairs[a].id for a in wanted} <= {b.id for b in outlook.barred if "This shop has none" in b.why}

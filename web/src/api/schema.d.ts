@@ -3970,10 +3970,10 @@ export interface components {
         };
         /**
          * Instrument
-         * @description What a shop may have, or not, beside hand tools and a plain meter.
+         * @description What a shop may have, or not, beside hand tools, a plain meter and practised hands: instruments, and skills as procedures name them.
          * @enum {string}
          */
-        Instrument: "scope" | "light_meter" | "bench_supply" | "hot_air";
+        Instrument: "scope" | "light_meter" | "bench_supply" | "hot_air" | "soldering" | "experienced";
         /**
          * InstrumentIn
          * @description Whether the shop has an instrument.

@@ -52,12 +52,14 @@ class Reach(IntEnum):
 
 
 class Instrument(StrEnum):
-    """What a shop may have, or not, beside hand tools and a plain meter."""
+    """What a shop may have, or not, beside hand tools, a plain meter and practised hands: instruments, and skills as procedures name them."""
 
     SCOPE = "scope"
     LIGHT_METER = "light_meter"
     BENCH_SUPPLY = "bench_supply"
     HOT_AIR = "hot_air"
+    SOLDERING = "soldering"
+    EXPERIENCED = "experienced"
 
 
 INSTRUMENT_NAMES: Final = MappingProxyType(
@@ -66,5 +68,7 @@ INSTRUMENT_NAMES: Final = MappingProxyType(
         Instrument.LIGHT_METER: "Light meter for laser diodes",
         Instrument.BENCH_SUPPLY: "Bench supply or current clamp",
         Instrument.HOT_AIR: "Hot air, and the skill for fine chips",
+        Instrument.SOLDERING: "Somebody who solders on small boards",
+        Instrument.EXPERIENCED: "An experienced hand, for what a practised one should leave",
     }
 )

@@ -22,7 +22,7 @@ export function Instruments() {
       )}
       <Asked of={found} what="the instruments">
         {({ instruments }) => (
-          <Panel title="Instruments" className="max-w-2xl">
+          <Panel title="Instruments and skills" className="max-w-2xl">
             <ul className="divide-y divide-line">
               {instruments.map((i) => (
                 <InstrumentRow key={i.id} one={i} isOff={!may || say.isPending} onSay={(is_there) => say.mutate({ instrument: i.id, is_there })} />

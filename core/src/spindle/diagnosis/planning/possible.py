@@ -10,6 +10,8 @@ from typing import Final
 from spindle.diagnosis.belief.posterior import Belief
 from spindle.diagnosis.given.case import Bench, Case
 from spindle.diagnosis.planning.problem import Asked, Plan
+from spindle.faults.model import Repair
+from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import INSTRUMENT_NAMES, Instrument, Mains, Reach
 
 LOOSE: Final = MappingProxyType({"rattle": "rattles", "object_search": "found"})
@@ -31,7 +33,7 @@ def barred_asks(case: Case, belief: Belief, plan: Plan) -> dict[int, Barred]:
     bench = case.bench
     if bench.no_power is None and loose:
         bench = replace(bench, no_power=f"“{loose}”: power stays off until it is out.")
-    return {n: why for n, asked in enumerate(plan.asks) if (why := next(_reasons(asked, bench, belief), None)) is not None}
+    return {n: why for n, asked in enumerate(plan.asks) if (why := next(_reasons(asked, bench, belief, case.sheet.family), None)) is not None}
 
 
 def barred_repairs(case: Case, plan: Plan) -> dict[int, Barred]:
@@ -39,16 +41,23 @@ def barred_repairs(case: Case, plan: Plan) -> dict[int, Barred]:
 
     Open hazards bar no repair: it is done with the mains out, and its trial waits until they are cleared.
     """
-    return {a: _lacking(r.id, r.name, r.instrument) for a, r in enumerate(plan.repairs) if r.instrument in case.bench.lacks}
+    lacked = {a: next((w for w in _takes(r, case.sheet.family) if w in case.bench.lacks), "") for a, r in enumerate(plan.repairs)}
+    return {a: _lacking(plan.repairs[a].id, plan.repairs[a].name, word) for a, word in lacked.items() if word}
 
 
-def _reasons(asked: Asked, bench: Bench, belief: Belief) -> Iterator[Barred]:
+def _takes(repair: Repair, family: str) -> tuple[str, str]:
+    """What a repair takes that not every shop has: an instrument, and a skill."""
+    return repair.instrument, procedure_for(family, repair.id).skill
+
+
+def _reasons(asked: Asked, bench: Bench, belief: Belief, family: str) -> Iterator[Barred]:
     question, repair = asked.question, asked.repair
     if bench.no_power and (question is None or question.mains is Mains.LIVE or question.stage >= Reach.POWER):
         yield Barred(asked.id, asked.title, bench.no_power)
-    needed = question.instrument if question else repair.instrument if repair else ""
-    if needed in bench.lacks:
-        yield _lacking(asked.id, asked.title, needed)
+    needed = (question.instrument,) if question else _takes(repair, family) if repair else ()
+    for word in needed:
+        if word in bench.lacks:
+            yield _lacking(asked.id, asked.title, word)
     far = belief.evidence.far
     seen = far.why_not(question) if question is not None else None
     if seen is not None:
