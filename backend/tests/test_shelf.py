@@ -278,3 +278,10 @@ def test_what_was_fitted_goes_home_with_the_unit(bram):
 def test_taking_another_part_leaves_what_the_job_waits_for(bram):
     bram.ask(JOB, "take_part", part="P-0003", repair="replace_fuse")
     assert Want.objects.get(job__tag=JOB).repair == "replace_pickup"
+
+
+def test_known_codes_are_those_of_the_shelf_and_of_the_current_sheets(bram):
+    codes = {(c["level"], c["code"]): c["name"] for c in bram.get("/shelf/codes").json()}
+    assert codes["pickup", "VL-30"]
+    assert codes["drive", "VM-S41"] == ""
+    assert list(codes) == sorted(codes)

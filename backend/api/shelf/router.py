@@ -10,7 +10,18 @@ from api.shelf.views import away_view, donor_detail_view, donor_view, order_view
 from apps.jobs.scarce import all_scarce
 from apps.jobs.selectors import away, part_detail
 from apps.reports.labels import Layout, labels_pdf
-from apps.shelf.selectors import donor_by_tag, donor_detail, donors, expected_orders, known_suppliers, part_by_tag, past_orders, search_parts, short_kinds
+from apps.shelf.selectors import (
+    donor_by_tag,
+    donor_detail,
+    donors,
+    expected_orders,
+    known_codes,
+    known_suppliers,
+    part_by_tag,
+    past_orders,
+    search_parts,
+    short_kinds,
+)
 from apps.shelf.services import donors as donor_services
 from apps.shelf.services import orders as order_services
 from apps.shelf.services import stock as stock_services
@@ -128,6 +139,12 @@ def correct(request: SignedIn, tag: Tag, body: v.CorrectIn) -> v.PartDetailView:
 def suppliers(request: SignedIn) -> list[str]:
     """Return whom the shop has ordered from, by name."""
     return known_suppliers()
+
+
+@router.get("/shelf/codes", response={200: list[v.CodeView], **READS}, operation_id="codes")
+def codes(request: SignedIn) -> list[v.CodeView]:
+    """Return the kinds of parts that are known by their code: of the shelf, and of the current sheets."""
+    return [v.CodeView(level=level, code=code, name=name) for (level, code), name in known_codes().items()]
 
 
 @router.post("/shelf/parts/{tag}/checks", response={200: v.PartDetailView, **WRITES}, operation_id="check_part")

@@ -292,3 +292,11 @@ class CancelIn(OnceIn):
     """An order that will not come."""
 
     why: Annotated[Short, Field(min_length=1)]
+
+
+class CodeView(View):
+    """A kind of part that is known; ``name`` is empty where only a sheet names it."""
+
+    level: str
+    code: str
+    name: str

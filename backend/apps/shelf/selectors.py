@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date, datetime
 
-from apps.drives.selectors import full_sheet, model_of
+from apps.drives.selectors import current_named, full_sheet, model_of
 from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part, Supplier
 from django.db.models import Prefetch, Q, QuerySet, Sum
 from django.utils import timezone
@@ -203,3 +203,9 @@ def donor_detail(donor: Donor) -> DonorDetail:
 def known_suppliers() -> list[str]:
     """Return whom the shop has ordered from, by name."""
     return list(Supplier.objects.order_by("name").values_list("name", flat=True))
+
+
+def known_codes() -> dict[tuple[str, str], str]:
+    """Return the name of every kind of part that is known, by level and code: those of the shelf, and what the current sheets name."""
+    named = {pair: "" for pairs in current_named().values() for pair in pairs}
+    return dict(sorted({**named, **{(k.level, k.code): k.name for k in Kind.objects.all()}}.items()))

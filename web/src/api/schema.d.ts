@@ -1656,6 +1656,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Codes
+         * @description Return the kinds of parts that are known by their code: of the shelf, and of the current sheets.
+         */
+        get: operations["codes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/donors": {
         parameters: {
             query?: never;
@@ -2914,6 +2934,18 @@ export interface components {
         CodeIn: {
             /** Code */
             code: string;
+        };
+        /**
+         * CodeView
+         * @description A kind of part that is known; ``name`` is empty where only a sheet names it.
+         */
+        CodeView: {
+            /** Code */
+            code: string;
+            /** Level */
+            level: string;
+            /** Name */
+            name: string;
         };
         /**
          * CollectAsk
@@ -14033,6 +14065,62 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PartView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    codes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeView"][];
                 };
             };
             /** @description Bad Request */

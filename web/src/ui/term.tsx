@@ -1,28 +1,33 @@
-import { Popover } from 'radix-ui'
-import { entryOf } from '@/lib/glossary'
+import { lazy, Suspense, useRef, useState } from 'react'
 
-interface Props {
-  /** As the glossary has it, alone or among others. */
-  word: string
-  /** What stands there, if it is not the word itself. */
-  says?: string
-}
+/** Words that are asked about where they stand; the glossary has each. */
+export const WORDS = ['level', 'not on the list', 'pairing', 'pass', 'trimmer'] as const
+export type Word = (typeof WORDS)[number]
 
-/** A word that can be asked what it means, where it stands; as plain text where the glossary does not have it. */
-export function Term({ word, says = word }: Props) {
-  const entry = entryOf(word)
-  if (!entry) return says
+const Meaning = lazy(async () => ({ default: (await import('./meaning')).Meaning }))
+
+/** A word that can be asked what it means, where it stands. */
+export function Term({ word, says }: { word: Word; says: string }) {
+  const [isOpen, setOpen] = useState(false)
+  const here = useRef<HTMLButtonElement>(null)
   return (
-    <Popover.Root>
-      <Popover.Trigger className="-my-2.5 inline-flex min-h-11 min-w-11 items-center rounded text-left text-inherit underline decoration-dotted decoration-from-font underline-offset-4" aria-label={`${says}: what is that?`}>
+    <>
+      <button
+        ref={here}
+        type="button"
+        aria-haspopup="dialog"
+        aria-expanded={isOpen}
+        aria-label={`${says}: what is that?`}
+        onClick={() => setOpen(true)}
+        className="-my-2.5 inline-flex min-h-11 min-w-11 items-center rounded text-left text-inherit underline decoration-dotted decoration-from-font underline-offset-4"
+      >
         {says}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content sideOffset={4} collisionPadding={12} className="z-50 max-w-88 rounded-lg border-[1.5px] border-ink bg-paper px-3.5 py-2.5 text-[1rem] text-ink shadow-lg">
-          <b>{entry.words}</b>: {entry.meaning}.
-          <Popover.Arrow className="fill-ink" />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+      </button>
+      {isOpen && (
+        <Suspense>
+          <Meaning word={word} at={here} onClose={() => setOpen(false)} />
+        </Suspense>
+      )}
+    </>
   )
 }

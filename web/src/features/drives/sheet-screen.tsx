@@ -10,7 +10,7 @@ import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Chip, Notice, Panel } from '@/ui/panel'
 import { Page } from '@/ui/sub-nav'
-import { Term } from '@/ui/term'
+import { Term, type Word } from '@/ui/term'
 import { BeginSheet } from './begin-sheet'
 import type { SheetDocument } from './document'
 import { DrivePlan } from './drive-plan'
@@ -180,6 +180,9 @@ function Beside({ sheet }: { sheet: SheetDetail }) {
   )
 }
 
+/** Facts whose name is a word of the trade -> the word as the glossary has it. */
+const WORD_OF: Readonly<Record<string, Word>> = { Pairing: 'pairing', Trimmer: 'trimmer' }
+
 function Facts({ sheet, document, form }: { sheet: SheetDetail; document: SheetDocument; form: SheetForm }) {
   const { drive } = sheet
   const rows: [string, string, string][] = [
@@ -200,7 +203,7 @@ function Facts({ sheet, document, form }: { sheet: SheetDetail; document: SheetD
         {rows.map(([fact, name, value]) => (
           <tr key={name} className="border-t border-line align-top first:border-0">
             <th scope="row" className="w-40 py-1.5 pr-3 font-normal text-quiet">
-              <Term word={name} />
+              {name in WORD_OF ? <Term word={WORD_OF[name]!} says={name} /> : name}
             </th>
             <td className="py-1.5 pr-3 font-semibold">{value}</td>
             <td className="py-1.5">

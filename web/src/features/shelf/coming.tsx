@@ -26,12 +26,13 @@ export function ShelfComing() {
       <Asked of={orders} what="the orders">
         {(found) => {
           if (found.length === 0) return <Notice title="Nothing is on its way">An order that is written down here counts in the advice: a part that comes is worth waiting for, or not.</Notice>
-          const most = Math.max(...found.map((o) => o.most_days), 1)
+          const span = { past: Math.max(...found.map((o) => o.waited_days), 1), ahead: Math.max(...found.map((o) => o.most_days), 1) }
           return (
             <Panel>
+              <Scale span={span} />
               <ul className="divide-y divide-line">
                 {found.map((o) => (
-                  <OrderRow key={o.tag} order={o} most={most} may={may} />
+                  <OrderRow key={o.tag} order={o} span={span} may={may} />
                 ))}
               </ul>
             </Panel>
@@ -46,10 +47,48 @@ export function ShelfComing() {
 
 const inDays = (days: number): string => (days < 1 ? 'within a day' : `in ${Math.round(days)} ${Math.round(days) === 1 ? 'day' : 'days'}`)
 
-function OrderRow({ order: o, most, may }: { order: Order; most: number; may: boolean }) {
+/** The days that all bars of the list span: from the oldest order to the last that is expected. */
+interface Span {
+  past: number
+  ahead: number
+}
+
+/** Where a moment stands on the scale, in percent; days from today. */
+const at = (days: number, { past, ahead }: Span): number => (100 * (past + days)) / (past + ahead)
+const ROW = 'grid items-center gap-x-4 gap-y-1 md:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)_23rem]'
+
+/** What the bars are read by: the first day, today, and the last. */
+function Scale({ span }: { span: Span }) {
+  return (
+    <div aria-hidden="true" className={`${ROW} text-tiny text-quiet max-md:hidden`}>
+      <span />
+      <span className="relative block h-5">
+        <span className="absolute left-0">{Math.round(span.past)} days ago</span>
+        <span className="absolute -translate-x-1/2 bg-paper px-1 font-semibold text-ink" style={{ left: `${Math.min(75, Math.max(25, at(0, span)))}%` }}>
+          today
+        </span>
+        <span className="absolute right-0">{inDays(span.ahead)}</span>
+      </span>
+    </div>
+  )
+}
+
+/** From the day it was ordered to where nine in ten are here; today is the line through all of them. */
+function Bar({ order: o, span }: { order: Order; span: Span }) {
+  return (
+    <span className="relative mb-1.5 block h-4 rounded bg-mat" aria-hidden="true">
+      <span className="absolute inset-y-1.5 rounded bg-ink/35" style={{ left: `${at(-o.waited_days, span)}%`, right: `${100 - at(0, span)}%` }} />
+      <span className="absolute inset-y-0 rounded-r bg-brass/35" style={{ left: `${at(0, span)}%`, right: `${100 - at(o.most_days, span)}%` }} />
+      <span className="absolute inset-y-0 w-1 bg-brass" style={{ left: `${at(o.half_days, span)}%` }} />
+      <span className="absolute -inset-y-1 w-0.5 bg-ink" style={{ left: `${at(0, span)}%` }} />
+    </span>
+  )
+}
+
+function OrderRow({ order: o, span, may }: { order: Order; span: Span; may: boolean }) {
   const [open, setOpen] = useState<'arrive' | 'cancel' | 'dates' | null>(null)
   return (
-    <li className="grid items-center gap-x-4 gap-y-1 py-2.5 md:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)_auto]">
+    <li className={`${ROW} py-2.5`}>
       <span>
         <b className="figures">{o.tag}</b> {o.count} × {o.name}
         <span className="block text-tiny text-quiet">
@@ -57,10 +96,7 @@ function OrderRow({ order: o, most, may }: { order: Order; most: number; may: bo
         </span>
       </span>
       <span>
-        <span className="relative block h-4 rounded bg-mat" aria-hidden="true">
-          <span className="absolute inset-y-0 left-0 rounded bg-brass/35" style={{ width: `${(100 * o.most_days) / most}%` }} />
-          <span className="absolute inset-y-0 w-1 bg-brass" style={{ left: `${(100 * o.half_days) / most}%` }} />
-        </span>
+        <Bar order={o} span={span} />
         <span className="block text-tiny">
           half of such orders are here <b>{inDays(o.half_days)}</b>, nine in ten <b>{inDays(o.most_days)}</b>
           <span className="text-quiet"> ({o.past === 0 ? 'a supplier without a past here' : `${o.past} past orders`})</span>

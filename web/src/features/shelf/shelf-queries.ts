@@ -27,6 +27,7 @@ export const useScrap = (tag: string) => useOnce((body: Schemas['ScrapIn']) => d
 export const useCorrectPart = () =>
   useOnce(({ tag, ...body }: Schemas['CorrectIn'] & { tag: string }) => dataOf(client.POST('/api/shelf/parts/{tag}/correct', { params: { path: { tag } }, body })), TOUCHED)
 export const useSuppliers = () => useQuery({ queryKey: ['shelf', 'suppliers'], queryFn: () => dataOf(client.GET('/api/shelf/suppliers')) })
+export const useCodes = () => useQuery({ queryKey: ['shelf', 'codes'], queryFn: () => dataOf(client.GET('/api/shelf/codes')) })
 export const useCheckPart = (tag: string) => useOnce((body: Schemas['ChecksIn']) => dataOf(client.POST('/api/shelf/parts/{tag}/checks', { params: { path: { tag } }, body })), TOUCHED)
 export const useCheckDonor = (tag: string) => useOnce((body: Schemas['ChecksIn']) => dataOf(client.POST('/api/shelf/donors/{tag}/checks', { params: { path: { tag } }, body })), TOUCHED)
 export const useMinimum = () => useOnce((body: Schemas['MinimumIn']) => dataOf(client.POST('/api/shelf/minimum', { body })), TOUCHED)

@@ -54,7 +54,7 @@ describe('what is here', () => {
     await click('Put a part on the shelf')
     const dialog = within(screen.getByRole('dialog'))
     await dialog.findByRole('option', { name: 'Bare pickup' })
-    await userEvent.selectOptions(dialog.getByRole('combobox'), 'pickup')
+    await userEvent.selectOptions(dialog.getByRole('combobox', { name: /Level/ }), 'pickup')
     await userEvent.type(dialog.getByLabelText('Code'), 'VL-30')
     await userEvent.type(dialog.getByLabelText('Price of a pack, €'), 'much')
     expect(dialog.getByRole('alert')).toHaveTextContent('An amount like 24')
@@ -193,13 +193,41 @@ describe('wanted, coming, away', () => {
     expect(sent[0]?.body).toMatchObject({ supplier: 'Lantern', level: 'switch', code: 'VK-1', packs: 1, pack_cents: 620 })
   })
 
+  const ordering = async (supplier: string) => {
+    const known = { 'GET /api/shelf/suppliers': ['Harbour Parts'], 'GET /api/shelf/codes': [{ level: 'switch', code: 'VK-1', name: '' }, { level: 'pickup', code: 'VL-30', name: '' }] }
+    const sent = serve({ ...calm, ...known, 'GET /api/shelf/wanted': wanted, 'POST /api/shelf/orders': [] })
+    showAt('/shelf/wanted', '/shelf/wanted', <ShelfWanted />)
+    await click('Order it')
+    const dialog = within(screen.getByRole('dialog'))
+    await waitFor(() => expect(document.querySelector('option[value="VK-1"]')).not.toBeNull())
+    await userEvent.type(dialog.getByLabelText('From whom'), supplier)
+    await userEvent.type(dialog.getByLabelText('Price of a pack, €'), '6.20')
+    await userEvent.click(dialog.getByRole('button', { name: 'Write the order down' }))
+    return { sent, dialog }
+  }
+
+  test('a supplier that nobody has ordered from is asked about before it is made', async () => {
+    const { sent, dialog } = await ordering('Harbor Parts')
+    expect(dialog.getByText('New here: Harbor Parts as a supplier')).toBeVisible()
+    expect(sent).toEqual([])
+    await userEvent.click(dialog.getByRole('button', { name: 'It is new: write the order down' }))
+    expect(sent[0]?.body).toMatchObject({ supplier: 'Harbor Parts' })
+  })
+
+  test('what is known is not asked about, and the codes of its level are offered', async () => {
+    const { sent } = await ordering('harbour parts')
+    expect(sent[0]?.body).toMatchObject({ supplier: 'harbour parts' })
+    expect(document.querySelector('option[value="VL-30"]')).toBeNull()
+  })
+
   const order: Order = { tag: 'O-0009', supplier: 'Lantern', level_name: 'Bare pickup', code: 'VL-30', name: 'Pickup VL-30', count: 2, piece_cents: 2600, ordered_on: '2026-11-22', waited_days: 3, half_days: 0.4, most_days: 8.2, past: 0 }
 
   test('an order says its range, and that it rests on nothing if it does', async () => {
     serve({ ...calm, 'GET /api/shelf/orders': [order] })
     showAt('/shelf/coming', '/shelf/coming', <ShelfComing />)
     expect(await screen.findByText('within a day')).toBeInTheDocument()
-    expect(screen.getByText('in 8 days')).toBeInTheDocument()
+    expect(screen.getAllByText('in 8 days')).toHaveLength(2) // at the bar, and at the end of the scale
+    expect(screen.getByText('3 days ago')).toBeInTheDocument()
     expect(screen.getByText(/a supplier without a past here/)).toBeInTheDocument()
   })
 

@@ -1,7 +1,7 @@
+import { lazy, Suspense } from 'react'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { timeOf } from '@/lib/dates'
-import { GLOSSARY } from '@/lib/glossary'
 import type { Conflict } from './job-writes'
 
 export function ConflictDialog({ conflict, onResend, onLeaveOut }: { conflict: Conflict | null; onResend: () => void; onLeaveOut: () => void }) {
@@ -30,6 +30,8 @@ export function ConflictDialog({ conflict, onResend, onLeaveOut }: { conflict: C
     </Dialog>
   )
 }
+
+const WordsList = lazy(async () => ({ default: (await import('@/ui/words-list')).WordsList }))
 
 const KEYS: readonly (readonly [string, string])[] = [
   ['1 to 9', 'give that answer'],
@@ -72,13 +74,9 @@ export function KeysDialog({ open, onClose }: { open: boolean; onClose: () => vo
       </dl>
       <details className="mt-3 border-t border-line pt-1">
         <summary className="min-h-11 cursor-pointer content-center font-semibold">Words, and what they mean here</summary>
-        <dl className="space-y-1.5">
-          {GLOSSARY.map((e) => (
-            <div key={e.words}>
-              <dt className="inline font-bold">{e.words}:</dt> <dd className="inline">{e.meaning}</dd>
-            </div>
-          ))}
-        </dl>
+        <Suspense>
+          <WordsList />
+        </Suspense>
       </details>
     </Dialog>
   )
