@@ -6,7 +6,8 @@ from pathlib import Path
 
 import pytest
 from spindle.diagnosis.explaining.diagnose import diagnose
-from spindle.diagnosis.given.case import Answer, Change, Setting, Weight
+from spindle.diagnosis.explaining.moves import MoveKind
+from spindle.diagnosis.given.case import Answer, Change, Finding, Setting, Trial, TrialResult, Weight
 from spindle.diagnosis.given.case import Bench as State
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.faults.model import CANT_TELL
@@ -14,7 +15,8 @@ from spindle.words.bench import Instrument, Power, Reach
 
 from .conftest import FAMILIES, FREE, Bench
 
-SITUATIONS = tomllib.loads((Path(__file__).parent / "situations.toml").read_text(encoding="utf-8"))["case"]
+TOLD = tomllib.loads((Path(__file__).parent / "situations.toml").read_text(encoding="utf-8"))
+SITUATIONS, WHOLE = TOLD["case"], TOLD["whole"]
 SHEETS = {**FAMILIES, "free": FREE}
 FIRST = 4
 
@@ -46,6 +48,39 @@ def test_in_this_situation(case):
 def test_there_are_enough_of_each_family():
     assert len(SITUATIONS) >= 60
     assert all(sum(c["family"] == f for c in SITUATIONS) >= 15 for f in FAMILIES)
+
+
+def shown(move, model, fault):
+    """What the bench sees of a move on a drive with that fault, as most of them show it."""
+    if move.kind is MoveKind.ASK:
+        seen = model.likelihood[move.id][:, fault].argmax()
+        return Answer(move.id, model.questions[move.id].outcomes[int(seen)].id)
+    is_cured = model.success[model.repair_index[move.repair], fault] > 0.5
+    return Trial((Change(move.repair),), TrialResult.CLEAN if is_cured else TrialResult.NO_CHANGE, 3 if is_cured else 0)
+
+
+def played(told):
+    """The moves of a whole job by the first of each advice, and whether each was a repair that cured."""
+    bench = Bench(told.get("said", ""), FAMILIES[told["family"]])
+    model, moves = bench.model, []
+    fault = [f.id for f in model.faults].index(told["fault"])
+    while len(moves) < 30 and not (moves and moves[-1][1]):
+        move = diagnose(bench.case, model).advice.moves[0]
+        what = shown(move, model, fault)
+        moves.append((move, isinstance(what, Trial) and what.result is TrialResult.CLEAN))
+        power = {"live": Power.LIVE, "out": Power.OUT}.get(move.mains, bench.case.bench.power)
+        finding = Finding(f"w{len(moves)}", what)
+        depth, state = max(bench.case.depth, move.depth), replace(bench.case.bench, power=power)
+        bench.case = replace(bench.case, findings=(*bench.case.findings, finding), depth=depth, bench=state)
+    return moves
+
+
+@pytest.mark.parametrize("told", WHOLE, ids=lambda t: f"{t['family']}: {t['fault']}")
+def test_a_whole_job_comes_to_its_end_and_buys_nothing_in_vain(told):
+    *before, (last, is_cured) = played(told)
+    assert (last.repair, is_cured) == (told["ends"], True)
+    assert len(before) < told["steps"]
+    assert not [m.id for m, _ in before if m.part_eur]
 
 
 def measured(finding):
