@@ -106,23 +106,29 @@ def share_home(evidence: Evidence) -> list[Observation]:
     return [] if evidence.far.is_home else [o for o in evidence.answers.values() if o.question.stage >= Reach.DISC]
 
 
-def home_log_likelihood(evidence: Evidence, model: CompiledModel) -> Floats:
-    """Return what the rows of the answers that share one hidden step lack to their joint likelihood, of shape (n_faults,).
+def home_terms(seen: Observation, model: CompiledModel, *, is_tampered: bool) -> Floats:
+    """Return what one answer adds to the joint likelihood of those that share the hidden step, of shape (3, n_faults): home, away, and taken alone; logs."""
+    eps, ids = unreliability(seen.source, is_tampered=is_tampered), [o.id for o in seen.question.outcomes]
+    mix = seen.mix(ids)
+    away = np.log((1.0 - eps) * float(mix @ silent(seen.question)) + eps * float(mix.sum()) / len(ids))
+    home = answer_log_likelihood(seen, model, is_home=True, is_tampered=is_tampered)
+    return np.array([home, np.full_like(home, away), answer_log_likelihood(seen, model, is_home=False, is_tampered=is_tampered)])
+
+
+def joint_home(terms: Floats, n: int, model: CompiledModel) -> Floats:
+    """Return what the rows of ``n`` answers that share the hidden step lack to their joint likelihood, of shape (n_faults,), from the sum of their terms.
 
     ``log sum_h P(h | f) prod_i L(o_i | f, h) - sum_i log sum_h P(h | f) L(o_i | f, h)``, h being that the disc got home; each L with the
     unreliability of its source. A hidden common cause, summed out (J. Pearl, *Probabilistic Reasoning*, 1988, ch. 4).
     """
-    shared, tampered = share_home(evidence), is_tampered(evidence)
-    if len(shared) < 2:
+    if n < 2:
         return np.zeros(len(model.faults))
     home, away = np.log(model.p_home), np.log(np.maximum(1.0 - model.p_home, _TINY))
-    alone = np.zeros(len(model.faults))
-    for seen in shared:
-        eps, ids = unreliability(seen.source, is_tampered=tampered), [o.id for o in seen.question.outcomes]
-        mix = seen.mix(ids)
-        guess = eps * float(mix.sum()) / len(ids)
-        quiet = float(mix @ silent(seen.question))
-        home = home + answer_log_likelihood(seen, model, is_home=True, is_tampered=tampered)
-        away = away + np.log((1.0 - eps) * quiet + guess)
-        alone = alone + answer_log_likelihood(seen, model, is_home=False, is_tampered=tampered)
-    return np.asarray(np.logaddexp(home, away) - alone)
+    return np.asarray(np.logaddexp(home + terms[0], away + terms[1]) - terms[2])
+
+
+def home_log_likelihood(evidence: Evidence, model: CompiledModel) -> Floats:
+    """Return :func:`joint_home` of the answers of a tape that share it, of shape (n_faults,)."""
+    shared, tampered = share_home(evidence), is_tampered(evidence)
+    terms = sum((home_terms(o, model, is_tampered=tampered) for o in shared), np.zeros((3, len(model.faults))))
+    return joint_home(np.asarray(terms), len(shared), model)

@@ -11,8 +11,8 @@ from typing import Final
 
 import numpy as np
 
-from spindle.diagnosis.belief.likelihood import answer_log_likelihood, home_log_likelihood, is_tampered, share_home
-from spindle.diagnosis.belief.posterior import Belief, believe_lines, log_odds_db, weighed
+from spindle.diagnosis.belief.likelihood import answer_log_likelihood, home_terms, is_tampered, joint_home, share_home
+from spindle.diagnosis.belief.posterior import Belief, believe_lines, log_odds_db, posterior, weighed
 from spindle.diagnosis.evidence.gather import Evidence, Read, gather
 from spindle.diagnosis.evidence.observation import Observation
 from spindle.diagnosis.evidence.reach import how_far
@@ -55,8 +55,11 @@ class _Tape:
         self._known: dict[object, Floats] = {}
         evidence = belief.evidence
         self._far = how_far(evidence.answers.values())
-        self._shared = {o.question.id for o in share_home(evidence)}
-        self._home = home_log_likelihood(evidence, model)
+        self._is_tampered = is_tampered(evidence)
+        self._shared = {o.question.id: home_terms(o, model, is_tampered=self._is_tampered) for o in share_home(evidence)}
+        self._all_shared = np.asarray(sum(self._shared.values(), np.zeros((3, len(model.faults)))))
+        self._home = joint_home(self._all_shared, len(self._shared), model)
+        self._total = np.asarray(sum(belief.rows.values(), np.zeros(len(model.faults))))
         self._seen = {o.finding: o for o in evidence.answers.values()}
         self._of_question: dict[str, list[Read]] = {}
         for line in self._lines:
@@ -73,12 +76,22 @@ class _Tape:
             lines = tuple(line.struck if line.finding.id == finding else line for line in self._lines)
             return believe_lines(lines, self._model, self._known).p
         belief, evidence, question = self._belief, self._belief.evidence, seen.question.id
-        rows = {i: r for i, r in belief.rows.items() if i != finding}
         earlier = less.answers.get(question)
-        if earlier is not None:
-            rows[earlier.finding] = answer_log_likelihood(earlier, self._model, is_home=less.far.is_home, is_tampered=is_tampered(evidence))
-        log_prior = belief.log_prior if question not in self._shared else belief.log_prior - self._home + home_log_likelihood(less, self._model)
-        return weighed(evidence, rows, log_prior, self._model)
+        instead = {} if earlier is None else {earlier.finding: self._row(earlier, less)}
+        log_prior = belief.log_prior if question not in self._shared else belief.log_prior - self._home + self._home_without(question, earlier)
+        if evidence.news:
+            return weighed(evidence, {i: r for i, r in belief.rows.items() if i != finding} | instead, log_prior, self._model)
+        return posterior(log_prior, np.array([self._total - belief.rows[finding], *instead.values()]))
+
+    def _row(self, seen: Observation, evidence: Evidence) -> Floats:
+        return answer_log_likelihood(seen, self._model, is_home=evidence.far.is_home, is_tampered=self._is_tampered)
+
+    def _home_without(self, question: str, earlier: Observation | None) -> Floats:
+        """Return what the shared hidden step says of the other answers, an earlier one in the place of this one, if there is one."""
+        terms = self._all_shared - self._shared[question]
+        if earlier is None:
+            return joint_home(terms, len(self._shared) - 1, self._model)
+        return joint_home(terms + home_terms(earlier, self._model, is_tampered=self._is_tampered), len(self._shared), self._model)
 
     def _less(self, seen: Observation) -> Evidence | None:
         """Return what counts without an answer, an earlier one in its place, if there is one; None where others would be read differently."""
