@@ -18,6 +18,7 @@ from api.practice.router import router as practice
 from api.problems import PROBLEM, add_handlers
 from api.record.router import router as record
 from api.shelf.list_router import router as shelf_list
+from api.shelf.order_router import router as shelf_orders
 from api.shelf.router import router as shelf
 from api.shop.router import router as shop
 from api.sounds.router import router as sounds
@@ -63,7 +64,7 @@ def _name_content(answer: dict[str, Any], *, own: str) -> None:
 api = _Api(title="Tidy Spindle", version="1", docs_url=None, auth=settled, urls_namespace="api")
 add_handlers(api)
 api.add_router("/session", people)
-for router in (house, drives, shelf_list, shelf, shop, measuring, photos, sounds, practice, day, record, exchange):
+for router in (house, drives, shelf_list, shelf_orders, shelf, shop, measuring, photos, sounds, practice, day, record, exchange):
     api.add_router("", router)
 api.add_router("/jobs/{tag}", job)
 api.add_router("/jobs/{tag}", owner_page)

@@ -6,24 +6,12 @@ from typing import Annotated
 
 from api.common import READS, WRITES, Number, Short, SignedIn, Tag, Word, view_before_commit
 from api.shelf import schemas as v
-from api.shelf.views import away_view, donor_detail_view, donor_view, order_view, part_detail_view, part_view, past_order_view, wanted_view
+from api.shelf.views import away_view, donor_detail_view, donor_view, part_detail_view, part_view, wanted_view
 from apps.jobs.scarce import all_scarce
 from apps.jobs.selectors import away, part_detail
 from apps.reports.labels import Layout, labels_pdf
-from apps.shelf.selectors import (
-    donor_by_tag,
-    donor_detail,
-    donors,
-    expected_orders,
-    known_codes,
-    known_suppliers,
-    part_by_tag,
-    past_orders,
-    search_parts,
-    short_kinds,
-)
+from apps.shelf.selectors import donor_by_tag, donor_detail, donors, part_by_tag, search_parts, short_kinds
 from apps.shelf.services import donors as donor_services
-from apps.shelf.services import orders as order_services
 from apps.shelf.services import stock as stock_services
 from apps.shop.selectors import the_shop
 from apps.tags.selectors import label_of
@@ -59,12 +47,6 @@ def wanted(request: SignedIn) -> v.WantedView:
     """Return what is short, and who should get the scarce part. A proposal: nothing is written."""
     shop = the_shop()
     return wanted_view(short_kinds(), all_scarce(shop.economy(), shop.today()))
-
-
-@router.get("/shelf/orders", response={200: list[v.OrderView], **READS}, operation_id="orders")
-def orders(request: SignedIn) -> list[v.OrderView]:
-    """Return what is on its way, soonest first."""
-    return [order_view(e) for e in expected_orders(the_shop().today())]
 
 
 @router.get("/shelf/donors", response={200: list[v.DonorView], **READS}, operation_id="donors")
@@ -135,18 +117,6 @@ def correct(request: SignedIn, tag: Tag, body: v.CorrectIn) -> v.PartDetailView:
     return _part(stock_services.correct(Command(request.user, body.key), tag, told).tag)
 
 
-@router.get("/shelf/suppliers", response={200: list[str], **READS}, operation_id="suppliers")
-def suppliers(request: SignedIn) -> list[str]:
-    """Return whom the shop has ordered from, by name."""
-    return known_suppliers()
-
-
-@router.get("/shelf/codes", response={200: list[v.CodeView], **READS}, operation_id="codes")
-def codes(request: SignedIn) -> list[v.CodeView]:
-    """Return the kinds of parts that are known by their code: of the shelf, and of the current sheets."""
-    return [v.CodeView(level=level, code=code, name=name) for (level, code), name in known_codes().items()]
-
-
 @router.post("/shelf/parts/{tag}/checks", response={200: v.PartDetailView, **WRITES}, operation_id="check_part")
 @view_before_commit
 def check_part(request: SignedIn, tag: Tag, body: v.ChecksIn) -> v.PartDetailView:
@@ -183,43 +153,6 @@ def harvest(request: SignedIn, tag: Tag, body: v.HarvestIn) -> v.PartDetailView:
 def scrap_donor(request: SignedIn, tag: Tag, body: v.DonorScrapIn) -> v.DonorDetailView:
     """Throw a donor away, or one piece of it."""
     return _donor(donor_services.scrap_donor(Command(request.user, body.key), tag, body.why, body.level).tag)
-
-
-@router.post("/shelf/orders", response={200: list[v.OrderView], **WRITES}, operation_id="order")
-@view_before_commit
-def place_order(request: SignedIn, body: v.OrderIn) -> list[v.OrderView]:
-    """Write an order down."""
-    order_services.order(Command(request.user, body.key), order_services.Wanted(**body.dict(exclude={"key"})))
-    return orders(request)
-
-
-@router.post("/shelf/orders/{tag}/arrive", response={200: v.PartDetailView, **WRITES}, operation_id="arrive")
-@view_before_commit
-def arrive(request: SignedIn, tag: Tag, body: v.ArriveIn) -> v.PartDetailView:
-    """An order is here: its pieces go on the shelf."""
-    return _part(order_services.arrive(Command(request.user, body.key), tag, on=body.on, place=body.place).tag)
-
-
-@router.post("/shelf/orders/{tag}/dates", response={200: v.PastOrderView | None, **WRITES}, operation_id="correct_dates")
-@view_before_commit
-def correct_dates(request: SignedIn, tag: Tag, body: v.DatesIn) -> v.PastOrderView | None:
-    """Put the dates of an order right."""
-    placed = order_services.correct_dates(Command(request.user, body.key), tag, ordered_on=body.ordered_on, arrived_on=body.arrived_on)
-    return past_order_view(placed) if placed.arrived_on else None
-
-
-@router.get("/shelf/past-orders", response={200: list[v.PastOrderView], **READS}, operation_id="past_orders")
-def past(request: SignedIn) -> list[v.PastOrderView]:
-    """Return the orders that came last, newest first."""
-    return [past_order_view(o) for o in past_orders()]
-
-
-@router.post("/shelf/orders/{tag}/cancel", response={200: list[v.OrderView], **WRITES}, operation_id="cancel_order")
-@view_before_commit
-def cancel(request: SignedIn, tag: Tag, body: v.CancelIn) -> list[v.OrderView]:
-    """An order will not come."""
-    order_services.cancel_order(Command(request.user, body.key), tag, body.why)
-    return orders(request)
 
 
 def _part(tag: str) -> v.PartDetailView:

@@ -107,34 +107,6 @@ class DonorDetailView(DonorView):
     parts: list[str]
 
 
-class OrderView(View):
-    """An order on its way, with when it is expected."""
-
-    tag: str
-    supplier: str
-    level_name: str
-    code: str
-    name: str
-    count: int
-    piece_cents: int
-    ordered_on: date
-    waited_days: float
-    half_days: float
-    most_days: float
-    past: int
-
-
-class PastOrderView(View):
-    """An order that has arrived: what a supplier's lead time rests on."""
-
-    tag: str
-    supplier: str
-    name: str
-    count: int
-    ordered_on: date
-    arrived_on: date
-
-
 class ShortView(View):
     """A kind that has fallen below its minimum."""
 
@@ -259,44 +231,3 @@ class DonorScrapIn(OnceIn):
 
     level: Annotated[str, Field(pattern=r"^[a-z_]{0,20}$")] = ""
     why: Annotated[Short, Field(min_length=1)]
-
-
-class OrderIn(OnceIn):
-    """An order."""
-
-    supplier: Annotated[Short, Field(min_length=1, max_length=80)]
-    level: Word
-    code: Code
-    name: Short = ""
-    packs: Some
-    pack_size: Some = 1
-    pack_cents: Cents
-    ordered_on: date
-
-
-class ArriveIn(OnceIn):
-    """An order that is here."""
-
-    on: date
-    place: Place = ""
-
-
-class DatesIn(OnceIn):
-    """The dates of an order, put right."""
-
-    ordered_on: date
-    arrived_on: date | None
-
-
-class CancelIn(OnceIn):
-    """An order that will not come."""
-
-    why: Annotated[Short, Field(min_length=1)]
-
-
-class CodeView(View):
-    """A kind of part that is known; ``name`` is empty where only a sheet names it."""
-
-    level: str
-    code: str
-    name: str

@@ -9,8 +9,8 @@ from api.shelf import schemas as v
 from apps.jobs.models import Custody
 from apps.jobs.scarce import Scarce
 from apps.jobs.selectors import PartDetail
-from apps.shelf.models import Check, Donor, Movement, Order, Part
-from apps.shelf.selectors import DonorDetail, Expected, KindCount, donor_pieces
+from apps.shelf.models import Check, Donor, Movement, Part
+from apps.shelf.selectors import DonorDetail, KindCount, donor_pieces
 from spindle.drives.levels import LEVELS
 
 
@@ -90,37 +90,6 @@ def donor_detail_view(detail: DonorDetail) -> v.DonorDetailView:
         checks=_checks(donor.checks.all()),
         trail=_trail(detail.trail),
         parts=[p.tag for p in donor.parts.all()],
-    )
-
-
-def order_view(expected: Expected) -> v.OrderView:
-    """Return an order on its way."""
-    order = expected.order
-    return v.OrderView(
-        tag=order.tag,
-        supplier=order.supplier.name,
-        level_name=LEVELS[order.kind.level].name,
-        code=order.kind.code,
-        name=order.kind.name,
-        count=order.count,
-        piece_cents=order.piece_cents,
-        ordered_on=order.ordered_on,
-        waited_days=expected.waited_days,
-        half_days=expected.half_days,
-        most_days=expected.most_days,
-        past=expected.n,
-    )
-
-
-def past_order_view(order: Order) -> v.PastOrderView:
-    """Return an order that has arrived."""
-    return v.PastOrderView(
-        tag=order.tag,
-        supplier=order.supplier.name,
-        name=order.kind.name,
-        count=order.count,
-        ordered_on=order.ordered_on,
-        arrived_on=order.arrived_on or order.ordered_on,
     )
 
 
