@@ -39,7 +39,8 @@ QUICK_DEATHS: Final = 5
 """After so many of those in a row something is wrong that another start will not mend."""
 GRACE_S: Final = 8.0
 SWITCH_S: Final = 0.0005
-"""How long one thread keeps the interpreter from another that has its answer from the database: Python's own 5 ms, at each of a dozen queries, made two answers at a time wait half as long again."""
+"""How long one thread keeps the interpreter from another that is back from the database. Python's own 5 ms, at each of a dozen queries,
+made two answers at a time wait half as long again."""
 LOOKS_NICE: Final = 10
 LOOKS_PAUSE_S: Final = 0.1
 """Somebody waits for a deeper look, and has waited for over a second before it was asked for."""
