@@ -14,6 +14,7 @@ from apps.exchange.sending import send_shop
 from apps.exchange.tables import TABLES
 from apps.jobs.models import Job
 from apps.people.models import User
+from apps.shelf.models import Order
 from apps.shop.models import Shop
 from django.apps import apps
 from django.conf import settings
@@ -104,6 +105,14 @@ def test_figures_of_the_shop_come_into_an_empty_house_alone(shop):
     wipe()
     take(edited(shop, "shop", lambda row: row.update(name="Another")))
     assert Shop.objects.get().name == "Another"
+
+
+def test_an_archive_from_before_a_field_was_there_is_taken_with_its_default(shop):
+    old = []
+    told = edited(shop, "orders", lambda row: row.pop("came") and old.append(row["tag"]))
+    wipe()
+    take(told)
+    assert Order.objects.get(tag=old[0]).came == 0
 
 
 @pytest.mark.parametrize(

@@ -2,7 +2,6 @@
 
 import threading
 import uuid
-from datetime import timedelta
 
 import pytest
 from apps.drives.selectors import fits_of_unit, full_sheet
@@ -188,18 +187,6 @@ def test_a_donor_teaches_its_pieces_what_it_was_seen_to_do(bram):
     assert pieces["hub"]["functions"] == {"spins": "works"}
 
 
-def test_an_order_arrives_once_at_the_price_of_a_piece_and_teaches_the_wait(bram):
-    today = timezone.localdate()
-    body = {"supplier": "Lantern Parts", "level": "fuse", "code": "VU-15F", "packs": 2, "pack_size": 3, "pack_cents": 100}
-    orders = bram.post("/shelf/orders", key=key(), ordered_on=str(today - timedelta(days=4)), **body).json()
-    mine = next(o for o in orders if o["code"] == "VU-15F")
-    assert (mine["count"], mine["piece_cents"], mine["past"]) == (6, 34, 4)
-    assert 0 < mine["half_days"] < mine["most_days"]
-    part = bram.post(f"/shelf/orders/{mine['tag']}/arrive", key=key(), on=str(today), place="F1").json()
-    assert (part["count"], part["piece_cents"]) == (6, 34)
-    assert bram.post(f"/shelf/orders/{mine['tag']}/arrive", key=key(), on=str(today)).status_code == 409
-
-
 def test_the_scarce_part_is_proposed_with_a_reason_and_the_short_kinds_are_named(bram):
     wanted = bram.get("/shelf/wanted").json()
     pickup = next(s for s in wanted["scarce"] if s["level_name"] == "Bare pickup")
@@ -278,10 +265,3 @@ def test_what_was_fitted_goes_home_with_the_unit(bram):
 def test_taking_another_part_leaves_what_the_job_waits_for(bram):
     bram.ask(JOB, "take_part", part="P-0003", repair="replace_fuse")
     assert Want.objects.get(job__tag=JOB).repair == "replace_pickup"
-
-
-def test_known_codes_are_those_of_the_shelf_and_of_the_current_sheets(bram):
-    codes = {(c["level"], c["code"]): c["name"] for c in bram.get("/shelf/codes").json()}
-    assert codes["pickup", "VL-30"]
-    assert codes["drive", "VM-S41"] == ""
-    assert list(codes) == sorted(codes)

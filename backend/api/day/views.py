@@ -64,7 +64,7 @@ def _why(told: dict[str, Any], *, lifted: bool) -> str:
 
 def _delivery(found: Expected, today: date) -> DeliveryView:
     days = [today + timedelta(days=max(round(n), 0)) for n in (found.half_days, found.most_days)]
-    name = f"{found.order.count} × {found.order.kind.name}"
+    name = f"{found.order.left} × {found.order.kind.name}"
     return DeliveryView(tag=found.order.tag, name=name, half=days[0], nine=days[1], is_late=found.is_late)
 
 

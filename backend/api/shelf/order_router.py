@@ -46,8 +46,8 @@ def place_order(request: SignedIn, body: v.OrderIn) -> list[v.OrderView]:
 @router.post("/shelf/orders/{tag}/arrive", response={200: PartDetailView, **WRITES}, operation_id="arrive")
 @view_before_commit
 def arrive(request: SignedIn, tag: Tag, body: v.ArriveIn) -> PartDetailView:
-    """An order is here: its pieces go on the shelf."""
-    part = order_services.arrive(Command(request.user, body.key), tag, on=body.on, place=body.place)
+    """An order is here, or some of it: its pieces go on the shelf."""
+    part = order_services.arrive(Command(request.user, body.key), tag, on=body.on, place=body.place, count=body.count)
     return part_detail_view(part_detail(part_by_tag(part.tag)))
 
 

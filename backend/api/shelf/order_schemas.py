@@ -19,6 +19,8 @@ class OrderView(View):
     code: str
     name: str
     count: int
+    """Pieces that are still to come."""
+    came: int
     piece_cents: int
     ordered_on: date
     waited_days: float
@@ -52,10 +54,11 @@ class OrderIn(OnceIn):
 
 
 class ArriveIn(OnceIn):
-    """An order that is here."""
+    """An order that is here, or some of it: without a count all that had not come."""
 
     on: date
     place: Place = ""
+    count: Some | None = None
 
 
 class DatesIn(OnceIn):

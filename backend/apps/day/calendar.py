@@ -51,7 +51,7 @@ def _promises(now: datetime) -> Iterator[Event]:
 def _deliveries(today: date, now: datetime) -> Iterator[Event]:
     for found in expected_orders(today):
         order, usual = found.order, today + timedelta(days=round(found.half_days))
-        yield _event(f"order-{order.tag}", usual, f"{order.tag} may come: {order.count} × {order.kind.name}", int(found.waited_days), now)
+        yield _event(f"order-{order.tag}", usual, f"{order.tag} may come: {order.left} × {order.kind.name}", int(found.waited_days), now)
 
 
 def _guarantees(today: date, now: datetime) -> Iterator[Event]:

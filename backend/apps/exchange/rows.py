@@ -92,6 +92,8 @@ def read_row(table: Table, told: dict[str, Any], place: str, names: Names) -> mo
     row = Place(told, place, [c.name for c in columns])
     made = table.model()
     for column in columns:
+        if column.name in table.later and column.name not in row:
+            continue
         setattr(made, column.attname, read_value(column, row.raw(column.name), row.at(column.name), names))
     if table.tags and not re.fullmatch(table.tags, str(told["tag"])):
         raise CaseError(row.at("tag"), f"{told['tag']!r} is no tag of ours")

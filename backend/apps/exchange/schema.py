@@ -48,7 +48,13 @@ def schema() -> dict[str, Any]:
 
 def _of(table: Table) -> dict[str, Any]:
     said = {column.name: _value(column) for column in table.columns}
-    return {"type": "object", "title": table.says, "required": list(said), "additionalProperties": False, "properties": said}
+    return {
+        "type": "object",
+        "title": table.says,
+        "required": [name for name in said if name not in table.later],
+        "additionalProperties": False,
+        "properties": said,
+    }
 
 
 def _value(field: models.Field[Any, Any]) -> dict[str, Any]:

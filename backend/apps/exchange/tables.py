@@ -39,6 +39,7 @@ class Table:
     name, says : of its member, and what it is called on a screen
     key : fields by which a row is known in every shop; empty where only the whole row tells one from another
     fields : what is said of a row, in this order; every field of the model but its number if empty
+    later : fields that older archives do not have: the model's default stands for them
     leaves_out : fields that are not said: they are worked out anew, or nobody's business
     ours : fields in which a row that is here already may differ, and stays as it is here
     check : reads what a row holds as JSON, and raises what that raises: one sheet that cannot be read would take its drive from every bench
@@ -51,6 +52,7 @@ class Table:
     model: type[models.Model]
     key: tuple[str, ...] = ()
     fields: tuple[str, ...] = ()
+    later: tuple[str, ...] = ()
     leaves_out: tuple[str, ...] = ()
     ours: tuple[str, ...] = ()
     of_jobs: Callable[[Sequence[Job]], models.QuerySet[Any]] | None = None
@@ -124,6 +126,7 @@ _OF_A_JOB: Final = (
     "returns", "is_covered", "closed_at", "outcome", "guarantee_until",
 )  # fmt: skip
 _OF_A_PERSON: Final = ("first_name", "last_name", "role", "is_active")
+_OF_THIS_HOUSE: Final = ("version", "shelf_version", "cleared_on")
 _VERSIONED: Final = ("is_current", "why", "by", "at")
 
 JOB: Final = Table("jobs", "jobs", Job, key=("tag",), fields=_OF_A_JOB, of_jobs=_themselves, tags=r"K-\d{4,9}", check=lambda x: _check_words(x.condition))
@@ -132,7 +135,7 @@ LINE: Final = Table("lines", "lines of a tape", TapeLine, fields=("number", "ver
 
 TABLES: Final = (
     Table("people", "people", User, key=("username",), fields=("username", *_OF_A_PERSON), ours=_OF_A_PERSON, of_jobs=_people_of),
-    Table("shop", "the shop’s figures", Shop, key=("name",), leaves_out=("version", "shelf_version", "cleared_on"), check=_check_shop),
+    Table("shop", "the shop’s figures", Shop, key=("name",), later=("label_columns", "label_rows"), leaves_out=_OF_THIS_HOUSE, check=_check_shop),
     Table("meters", "meters", Meter, key=("name",)),
     Table("sheets", "drive sheets", Sheet, key=("variant", "version"), ours=(*_VERSIONED, "is_retired"), of_jobs=_sheets_of, check=_check_sheet),
     Table("consoles", "sheets of consoles", Console, key=("maker", "console", "revision", "version"), ours=_VERSIONED, check=_check_console),
@@ -140,7 +143,7 @@ TABLES: Final = (
     Table("sayings", "what fits where", Saying, check=_check_functions),
     Table("suppliers", "suppliers", Supplier, key=("name",)),
     Table("kinds", "kinds of parts", Kind, key=("level", "code"), ours=("min_count",)),
-    Table("orders", "orders", Order, key=("tag",), tags=r"O-\d{4,9}"),
+    Table("orders", "orders", Order, key=("tag",), later=("came",), tags=r"O-\d{4,9}"),
     Table("donors", "donors", Donor, key=("tag",), tags=r"D-\d{4,9}", check=lambda x: _check_words(x.gone)),
     Table("parts", "parts", Part, key=("tag",), tags=r"P-\d{4,9}|K-\d{4,9}-[A-Z]{1,2}", check=_check_functions),
     Table("checks", "checks of parts", Check),

@@ -54,6 +54,8 @@ class Order(models.Model):
     pack_size = models.PositiveIntegerField(default=1)
     pack_cents = models.PositiveIntegerField()
     ordered_on = models.DateField()
+    came = models.PositiveIntegerField(default=0)
+    """Pieces that are here already; the rest is still on its way until ``arrived_on``."""
     arrived_on = models.DateField(null=True)
     cancelled = models.CharField(max_length=200, blank=True)
     """Why it was cancelled; empty if it was not."""
@@ -62,6 +64,7 @@ class Order(models.Model):
         ordering = ("-pk",)
         constraints = (
             models.CheckConstraint(condition=Q(packs__gt=0) & Q(pack_size__gt=0), name="order_of_something"),
+            models.CheckConstraint(condition=Q(came__lte=F("packs") * F("pack_size")), name="no_more_came_than_ordered"),
             models.CheckConstraint(condition=Q(arrived_on__isnull=True) | Q(arrived_on__gte=F("ordered_on")), name="arrives_after_order"),
         )
 
@@ -69,6 +72,11 @@ class Order(models.Model):
     def count(self) -> int:
         """Pieces in it."""
         return self.packs * self.pack_size
+
+    @property
+    def left(self) -> int:
+        """Pieces that are still to come."""
+        return 0 if self.arrived_on else self.count - self.came
 
     @property
     def piece_cents(self) -> int:

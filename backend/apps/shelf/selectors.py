@@ -65,8 +65,8 @@ def short_kinds() -> list[KindCount]:
     """Return the kinds that have fallen below their minimum, orders on their way counted. Two queries."""
     here = Kind.objects.filter(min_count__gt=0).annotate(here=Sum("parts__count", filter=Q(parts__is_owned=False), default=0))
     coming: dict[int, int] = {}
-    for kind, packs, size in open_orders().values_list("kind", "packs", "pack_size"):
-        coming[kind] = coming.get(kind, 0) + packs * size
+    for kind, packs, size, came in open_orders().values_list("kind", "packs", "pack_size", "came"):
+        coming[kind] = coming.get(kind, 0) + packs * size - came
     counts = [KindCount(k, k.here, coming.get(k.pk, 0)) for k in here]
     return [c for c in counts if c.is_short]
 

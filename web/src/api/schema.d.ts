@@ -1895,7 +1895,7 @@ export interface paths {
         put?: never;
         /**
          * Arrive
-         * @description An order is here: its pieces go on the shelf.
+         * @description An order is here, or some of it: its pieces go on the shelf.
          */
         post: operations["arrive"];
         delete?: never;
@@ -2510,9 +2510,11 @@ export interface components {
         };
         /**
          * ArriveIn
-         * @description An order that is here.
+         * @description An order that is here, or some of it: without a count all that had not come.
          */
         ArriveIn: {
+            /** Count */
+            count?: number | null;
             /** Key */
             key: string;
             /**
@@ -5208,6 +5210,8 @@ export interface components {
          * @description An order on its way, with when it is expected.
          */
         OrderView: {
+            /** Came */
+            came: number;
             /** Code */
             code: string;
             /** Count */

@@ -62,24 +62,34 @@ def order(command: Command, wanted: Wanted) -> Order:
     return placed
 
 
-def arrive(command: Command, tag: str, *, on: date, place: str) -> Part:
-    """An order is here: its pieces go on the shelf, and its days teach how long this supplier takes.
+def arrive(command: Command, tag: str, *, on: date, place: str, count: int | None = None) -> Part:
+    """Put what came of an order on the shelf. With its last piece it has arrived, and its days teach how long this supplier takes.
+
+    Parameters
+    ----------
+    count : pieces that came now; None is all that had not come
 
     Raises
     ------
     NotNowError
         If it has arrived or was cancelled before.
+    InvalidError
+        If more came than was still to come, or the date cannot be.
     """
-    with shelf_write(command, "arrive", {"tag": tag, "on": on, "place": place}) as write:
+    with shelf_write(command, "arrive", {"tag": tag, "on": on, "place": place, "count": count}) as write:
         if write.is_replay:
             return part_by_tag(write.result)
         placed = _open_order(tag)
         _check_dates(placed.ordered_on, on, the_shop().day_of(write.at), place="on")
-        placed.arrived_on = on
-        placed.save(update_fields=["arrived_on"])
-        part = new_part(placed.kind, write.at, count=placed.count, order=placed, place=place, piece_cents=placed.piece_cents)
+        now = placed.left if count is None else count
+        if not 1 <= now <= placed.left:
+            raise InvalidError("count", f"{placed.left} of {placed.tag} had not come yet, and {now} came now? Count again; what is too many is another order.")
+        placed.came += now
+        placed.arrived_on = None if placed.left else on
+        placed.save(update_fields=["came", "arrived_on"])
+        part = new_part(placed.kind, write.at, count=now, order=placed, place=place, piece_cents=placed.piece_cents)
         write.result = part.tag
-        note(part.tag, "came", f"{placed.count} of {placed.tag} from {placed.supplier.name}", command.user, write.at)
+        note(part.tag, "came", f"{now} of {placed.tag} from {placed.supplier.name}", command.user, write.at)
     return part
 
 

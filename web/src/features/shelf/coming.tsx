@@ -5,12 +5,12 @@ import { BOUNDS } from '@/api/bounds'
 import { useMay } from '@/api/session'
 import type { Order } from '@/api/types'
 import { dayOf, today } from '@/lib/dates'
-import { day, text, words } from '@/lib/fields'
+import { day, text, whole, words } from '@/lib/fields'
 import { money } from '@/lib/money'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { FieldsDialog, TextInput } from '@/ui/form-dialog'
-import { Notice, Panel } from '@/ui/panel'
+import { Chip, Notice, Panel } from '@/ui/panel'
 import { OrderDialog } from './order-dialog'
 import { DatesDialog, PastOrders } from './past-orders'
 import { ShelfPage } from './shelf-page'
@@ -90,7 +90,7 @@ function OrderRow({ order: o, span, may }: { order: Order; span: Span; may: bool
   return (
     <li className={`${ROW} py-2.5`}>
       <span>
-        <b className="figures">{o.tag}</b> {o.count} × {o.name}
+        <b className="figures">{o.tag}</b> {o.count} × {o.name} {o.came > 0 && <Chip>{o.came} came already</Chip>}
         <span className="block text-tiny text-quiet">
           {o.supplier}, ordered {dayOf(o.ordered_on)}, {Math.round(o.waited_days)} days ago · {money(o.piece_cents)} a piece
         </span>
@@ -120,7 +120,7 @@ function OrderRow({ order: o, span, may }: { order: Order; span: Span; may: bool
   )
 }
 
-const ARRIVED = z.object({ on: day(), place: text(BOUNDS.ArriveIn.place) })
+const ARRIVED = z.object({ count: whole(), on: day(), place: text(BOUNDS.ArriveIn.place) })
 
 function ArriveDialog({ order, onClose }: { order: Order; onClose: () => void }) {
   const arrive = useArrive(order.tag)
@@ -128,15 +128,16 @@ function ArriveDialog({ order, onClose }: { order: Order; onClose: () => void })
   return (
     <FieldsDialog
       title={`${order.tag} is here`}
-      note={`${order.count} × ${order.name}. Count them before you put them away.`}
+      note={`${order.count} × ${order.name}. Count them before you put them away: what is missing stays on its way.`}
       act="Put them on the shelf"
       schema={ARRIVED}
-      start={{ on: today(), place: '' }}
+      start={{ count: String(order.count), on: today(), place: '' }}
       error={arrive.error}
       isBusy={arrive.isPending}
       onSend={(said) => arrive.mutate(said, { onSuccess: (part) => void navigate(`/shelf/parts/${part.tag}`) })}
       onClose={onClose}
     >
+      <TextInput name="count" label="How many came" inputMode="numeric" />
       <TextInput name="on" label="Arrived on" type="date" />
       <TextInput name="place" label="Where it lies" maxLength={BOUNDS.ArriveIn.place.maxLength} />
     </FieldsDialog>

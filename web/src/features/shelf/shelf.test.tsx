@@ -220,7 +220,7 @@ describe('wanted, coming, away', () => {
     expect(document.querySelector('option[value="VL-30"]')).toBeNull()
   })
 
-  const order: Order = { tag: 'O-0009', supplier: 'Lantern', level_name: 'Bare pickup', code: 'VL-30', name: 'Pickup VL-30', count: 2, piece_cents: 2600, ordered_on: '2026-11-22', waited_days: 3, half_days: 0.4, most_days: 8.2, past: 0 }
+  const order: Order = { tag: 'O-0009', supplier: 'Lantern', level_name: 'Bare pickup', code: 'VL-30', name: 'Pickup VL-30', count: 2, came: 0, piece_cents: 2600, ordered_on: '2026-11-22', waited_days: 3, half_days: 0.4, most_days: 8.2, past: 0 }
 
   test('an order says its range, and that it rests on nothing if it does', async () => {
     serve({ ...calm, 'GET /api/shelf/orders': [order] })
