@@ -68,6 +68,7 @@ A, B = "bridge_switch_lid_a", "bridge_switch_lid_b"
         ((), [(A, "no_change", {})], set()),
         ((), [(A, "no_change", {"stays": True})], {A}),
         ((), [("replace_switch_lid_a", "clean", {}), (A, "clean", {})], {A}),
+        ((), [("a_repair_no_longer_known", "clean", {}), (A, "clean", {})], {A}),
         ({"bridge_of_a_model_no_longer_known"}, [("replace_switch_lid_a", "clean", {})], {"bridge_of_a_model_no_longer_known"}),
     ],
 )

@@ -36,7 +36,7 @@ from spindle.formats.case_file import write_case
 
 BUDGET_S: Final = 5.0
 """Beyond this nobody waits any more, and the machine is wanted by others. It is given up then, with no other figure in its place."""
-ASKED_EVERY_S: Final = 0.05
+ASKED_EVERY_S: Final = 0.1
 """Seconds between two glances at whether it is there, and at whether anybody still waits."""
 _log = logging.getLogger(__name__)
 

@@ -13,9 +13,11 @@ def bridged(job: Job) -> frozenset[str]:
 
     A new switch in the place of a bridge ends it.
     """
-    repairs, found = {r.id: r for r in job.model.repairs}, set(job.start.bridged)
+    repairs, found = {r.id: r for r in job.model.model.repairs}, set(job.start.bridged)
     for trial in job.trials:
-        for repair in (repairs[c.repair] for c in trial.changes if c.stays or trial.result is TrialResult.CLEAN):
+        for repair in (repairs.get(c.repair) for c in trial.changes if c.stays or trial.result is TrialResult.CLEAN):
+            if repair is None:  # of a model that had more repairs
+                continue
             if repair.only_after:
                 found.add(repair.id)
             elif repair.uses_item:
