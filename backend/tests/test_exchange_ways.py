@@ -7,6 +7,7 @@ from apps.demo.services import wipe
 from apps.drives.models import Sheet
 from apps.exchange import taking
 from apps.jobs.models import Job, TapeLine
+from apps.photos.models import Photo
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
 from spindle.errors import CaseError
@@ -34,6 +35,13 @@ def test_a_closed_job_goes_to_another_shop_with_its_sheet_and_its_people(db):
     assert list(TapeLine.objects.order_by("number").values_list("kind", "body")) == tape
     assert Job.objects.get().stage == "closed"
     assert set(Sheet.objects.values_list("variant", flat=True)) == {Job.objects.get().sheet.variant}
+
+
+def test_a_job_takes_along_what_its_sheet_shows(bram):
+    own = set(TapeLine.objects.filter(job__tag=CLOSED, kind="photo").values_list("body__hash", flat=True))
+    name = Photo.objects.exclude(hash__in=own).values_list("hash", flat=True).first()
+    Sheet.objects.filter(pk=Job.objects.get(tag=CLOSED).sheet_id).update(tables={"opening": [{"step": "Cover", "picture": name}]})
+    assert name in {row["hash"] for _, row in ArchiveReader(sent(CLOSED)).rows("photos")}
 
 
 def test_a_job_takes_every_sheet_along_that_its_tape_names(db, bram):

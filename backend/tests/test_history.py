@@ -7,6 +7,8 @@ from datetime import timedelta
 import pytest
 from apps.drives.models import Sheet
 from apps.jobs.models import Job, Presence, Want
+from apps.jobs.selectors import job_row, value_of
+from apps.jobs.services.rebuilding import rebuild
 from apps.shelf.models import Part
 from apps.shop.selectors import the_shop
 from django.utils import timezone
@@ -78,6 +80,15 @@ def test_what_comes_back_with_the_same_fault_inside_its_guarantee_costs_nothing(
     assert {o["total_cents"] == 0 for o in job["agree"]["offers"]} == {covered}
     assert [j["tag"] for j in bram.get(f"/jobs/{job['tag']}/earlier").json()] == [CLOSED]
     assert bram.get(f"/jobs/{CLOSED}/earlier").json()[0]["returns"] == CLOSED
+
+
+def test_a_bridge_that_an_earlier_job_left_is_known_as_the_unit_comes_back(bram):
+    Job.objects.filter(tag=CLOSED).update(bridged=["bridge_switch_lid_a"])
+    tag = take_in(bram, returns=CLOSED).json()["tag"]
+    assert value_of(job_row(tag)).start.bridged == {"bridge_switch_lid_a"}
+    assert Job.objects.get(tag=tag).bridged == ["bridge_switch_lid_a"]
+    rebuild()
+    assert Job.objects.get(tag=tag).bridged == ["bridge_switch_lid_a"]
 
 
 def test_another_fault_after_all_is_put_right_and_the_price_with_it(bram):

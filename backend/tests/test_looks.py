@@ -83,19 +83,27 @@ def test_a_newer_wish_takes_the_place_of_the_older_one(asker, quick, apart):
     assert WantedLook.objects.get().ticket == newer["ticket"]
 
 
-def test_a_look_in_the_making_ends_when_nobody_wants_it_any_more(asker, apart, monkeypatch):
+def wanted(asker):
+    return WantedLook.objects.create(user=asker, job=job_row(FRESH), ticket=uuid4(), at=timezone.now())
+
+
+@pytest.mark.parametrize("why", ["not wanted", "too late", "server stops", "goes on"])
+def test_a_look_in_the_making_ends_when_nobody_waits_for_it(asker, monkeypatch, why):
     monkeypatch.setattr("apps.jobs.outlook.ASKED_EVERY_S", 0.0)
-    went_on = []
+    look, went_on = wanted(asker), []
 
     def slow(_shown, _seed, go_on):
-        WantedLook.objects.all().delete()
+        if why == "not wanted":
+            WantedLook.objects.all().delete()
+        if why == "too late":
+            monkeypatch.setattr("apps.jobs.outlook.BUDGET_S", -1.0)
         went_on.append(go_on())
+        return DeeperLook(None, True, None)
 
     monkeypatch.setattr("apps.jobs.outlook._look", slow)
-    apart.append(work)
-    with pytest.raises(SupersededError):
-        ask(asker)
-    assert (went_on, Outlook.objects.count()) == ([], 0)
+    answers = iter([True, why != "server stops"])
+    keep_looks(told, lambda: next(answers, False) or why == "goes on")
+    assert (len(went_on), Outlook.objects.filter(job=look.job).count()) == ((1, 1) if why == "goes on" else (0, 0))
 
 
 @pytest.mark.parametrize("late", [False, True])

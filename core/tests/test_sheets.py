@@ -44,6 +44,7 @@ BAD = [
     (("version",), True, "/version"),
     (("maker",), "=cmd", "/maker"),
     (("tables", "opening"), [PLAIN_STEP | {"picture": "the flex.jpg"}], "/tables/opening/0/picture"),
+    (("tables", "opening"), [PLAIN_STEP | {"picture": "a" * 64 + "\n"}], "/tables/opening/0/picture"),
     (("nonsense",), 1, "/nonsense"),
     (("drive", "variant"), " ", "/drive/variant"),
     (("drive", "classes"), ["film_bluish"], "/drive/classes"),

@@ -97,6 +97,8 @@ class MatView(View):
     way_back: WayView
     recorded: list[int]
     """Lines of the steps that were recorded here because no sheet has them: they can be struck."""
+    next_picture: str
+    """The photo that goes with the step which is recorded next."""
     to_record: list[str]
     """Of which sheets nobody has said how to open it: console, drive."""
     latches: list[str]

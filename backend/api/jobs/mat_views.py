@@ -9,7 +9,7 @@ from spindle.bench.opening.order import Way, first_needed, resting_on, way_back,
 from spindle.bench.opening.steps import INSIDE, OUTSIDE, Group, Opening, OpeningStep
 from spindle.drives.tables import TABLES
 from spindle.errors import NotFoundError
-from spindle.job.opening import goal_of, goals_of
+from spindle.job.opening import goal_of, goals_of, next_picture
 from spindle.job.value import Job
 
 
@@ -34,6 +34,7 @@ def mat_view(shown: OpenJob, wanted: str) -> m.MatView:
         way_in=_way(way_in(opening, mat.open, goal.steps, mat.side) if goal else Way()),
         way_back=_way(way_back(opening, mat.open, side=mat.side)),
         recorded=sorted(job.records),
+        next_picture=next_picture(job),
         to_record=[w for w in (OUTSIDE, INSIDE) if not job.start.sheet.opening.says_of(w)],
         latches=list(next(c for c in TABLES["connectors"].columns if c.id == "latch").choices),
         says=_says(opening, mat),

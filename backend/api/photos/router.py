@@ -12,9 +12,10 @@ from django.http import HttpResponse
 from ninja import File, Path, Router
 from ninja.files import UploadedFile
 from pydantic import StringConstraints
+from spindle.words.bounds import CONTENT_HASH
 
 router = Router(tags=["photos"])
-Hash = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$"), Path()]
+Hash = Annotated[str, StringConstraints(pattern=CONTENT_HASH), Path()]
 
 
 class PhotoSentView(View):

@@ -7,8 +7,9 @@ from typing import Annotated
 
 from api.common import OnceIn, View
 from pydantic import Field, StringConstraints
+from spindle.words.bounds import CONTENT_HASH
 
-Hash = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
+Hash = Annotated[str, StringConstraints(pattern=CONTENT_HASH)]
 
 
 class SoundSentView(View):

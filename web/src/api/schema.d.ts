@@ -4677,6 +4677,8 @@ export interface components {
             goals: components["schemas"]["GoalView"][];
             /** Latches */
             latches: string[];
+            /** Next Picture */
+            next_picture: string;
             /** Recorded */
             recorded: number[];
             /** Says */

@@ -1,11 +1,9 @@
 import { useState } from 'react'
-import { labelSheet } from '@/lib/label-sheet'
+import { labelSheet, MOST_LABELS as BOUNDS } from '@/lib/label-sheet'
 import { wholeOf } from '@/lib/whole'
 import { Button } from './button'
 import { Dialog } from './dialog'
 import { TextField } from './field'
-
-const BOUNDS = { columns: 4, rows: 12 } as const
 
 /** Printing labels: how the sheet is divided, and how many of its labels are used up already. */
 export function PrintLabels({ tags, children, className = '' }: { tags: readonly string[]; children: string; className?: string }) {

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { addressOf } from '@/lib/pictures'
 
 interface Props {
   /** The hash of its content. */
@@ -12,5 +13,5 @@ interface Props {
 export function Picture({ hash, says, className = '' }: Props) {
   const [isMissing, setMissing] = useState(false)
   if (isMissing) return <span className="text-tiny text-quiet">The picture did not come with the sheet.</span>
-  return <img src={`/api/photos/${hash}`} alt={says} className={`block rounded-md border border-line ${className}`} loading="lazy" onError={() => setMissing(true)} />
+  return <img src={addressOf(hash)} alt={says} className={`block rounded-md border border-line ${className}`} loading="lazy" onError={() => setMissing(true)} />
 }

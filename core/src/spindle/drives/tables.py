@@ -93,8 +93,6 @@ def _outside(table: Table) -> Table:
 
 CONSOLE_TABLES: Final[Mapping[str, Table]] = MappingProxyType({name: _outside(TABLES[name]) for name in OUTSIDE})
 """What a console's sheet holds, said once for all the drives that it may carry: how it is opened down to the drive."""
-PICTURE_NAME: Final = r"^[0-9a-f]{64}$"
-"""A picture is named by the hash of its content."""
 
 
 def pictures_in(tables: Mapping[str, Sequence[Row]]) -> frozenset[str]:

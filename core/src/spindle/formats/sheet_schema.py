@@ -6,10 +6,11 @@ from typing import Any, Final
 
 from spindle.drives.features import FEATURES
 from spindle.drives.full_sheet import DEFAULT
-from spindle.drives.tables import CONSOLE_TABLES, PICTURE_NAME, TABLES, Column, Confidence, Origin, Table
+from spindle.drives.tables import CONSOLE_TABLES, TABLES, Column, Confidence, Origin, Table
 from spindle.formats import console_file
 from spindle.formats.sheet_file import FACTS, FORMAT, MAX_NAME, VERSION
 from spindle.formats.table_rows import MAX_CELL, MAX_ROWS
+from spindle.words.bounds import CONTENT_HASH
 
 _NO_FORMULA: Final = r"^[^=+\-@\s]"
 _NAME: Final = {"type": "string", "minLength": 1, "maxLength": MAX_NAME, "pattern": _NO_FORMULA}
@@ -74,7 +75,7 @@ def _cell(column: Column) -> dict[str, Any]:
     elif column.kind == "flag":
         kind = {"type": "boolean"}
     elif column.kind == "picture":
-        kind = {"type": ["string", "null"] if column.optional else "string", "pattern": PICTURE_NAME}
+        kind = {"type": ["string", "null"] if column.optional else "string", "maxLength": 64, "pattern": CONTENT_HASH}
     elif column.kind == "text":
         kind = {"type": ["string", "null"] if column.optional else "string", "minLength": 1, "maxLength": MAX_CELL, "pattern": _NO_FORMULA}
     else:

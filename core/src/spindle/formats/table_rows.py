@@ -8,9 +8,10 @@ import re
 from collections.abc import Iterable, Mapping
 from typing import Final
 
-from spindle.drives.tables import PICTURE_NAME, TABLES, Column, Row, Table
+from spindle.drives.tables import TABLES, Column, Row, Table
 from spindle.errors import CaseError
 from spindle.formats.place import Place, is_unfit, is_within, kind_of
+from spindle.words.bounds import CONTENT_HASH
 
 MAX_ROWS: Final = 200
 MAX_CELL: Final = 300
@@ -100,7 +101,7 @@ def _text(column: Column, value: str, place: str) -> str:
             raise CaseError(place, f"{value!r} is none of {', '.join(column.choices)}")
         return value
     if column.kind == "picture":
-        if not re.match(PICTURE_NAME, value):
+        if not re.fullmatch(CONTENT_HASH, value):
             raise CaseError(place, "is no picture: it is named by the 64 digits and letters, a to f, that its content makes")
         return value
     if value != value.strip() or not value:

@@ -42,12 +42,21 @@ def pictured(job: Job) -> dict[str, str]:
     found, before = {}, 0
     for number, body in zip(sorted(job.records), job.recorded, strict=True):
         step = f"{body['whose']}:{body['step']}"
-        own = [p for p in job.photos.values() if p.of == step]
-        free = [p for p in job.photos.values() if not p.of and before < p.line < number]
-        if own or free:
-            found[step] = (own or free)[-1].hash
+        own = [p.hash for p in job.photos.values() if p.of == step]
+        if picture := own[-1] if own else _loose(job, before, number):
+            found[step] = picture
         before = number
     return found
+
+
+def next_picture(job: Job) -> str:
+    """Return the hash of the photo that goes with the step which is recorded next; "" if there is none."""
+    return _loose(job, max(job.records, default=0), job.next_number)
+
+
+def _loose(job: Job, after: int, before: int) -> str:
+    """Return the hash of the newest photo of nothing by name between two lines."""
+    return next((p.hash for p in reversed(list(job.photos.values())) if not p.of and after < p.line < before), "")
 
 
 def goal_of(job: Job) -> Goal | None:

@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from typing import Annotated
 
 NO_NUL = r"^[^\u0000]*$"
+CONTENT_HASH = r"^[0-9a-f]{64}$"
+"""The name of a picture or a recording: the SHA-256 of its content."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react'
 import { BOUNDS } from '@/api/bounds'
 import type { Figures, FiguresSaid } from '@/api/types'
+import { MOST_LABELS } from '@/lib/label-sheet'
 import { centsOf, money } from '@/lib/money'
 import { wholeOf } from '@/lib/whole'
 import { Asked } from '@/ui/asked'
@@ -38,8 +39,8 @@ const FIELDS: Record<Name, Field> = {
   opening: { label: 'Open', kind: 'long', hint: 'A line for one day or several: Mon-Fri 9:00-12:30 13:15-18:00' },
   closed_days: { label: 'Shut on', kind: 'long', hint: 'A line for each day or row of days: 2026-12-24 to 2027-01-02' },
   benches: { label: 'People at the bench at a time', kind: 'count', most: 20, hint: 'The week is worked out for so many.' },
-  label_columns: { label: 'Labels across', kind: 'count', most: 4, hint: 'Of the sheets in the printer, on A4.' },
-  label_rows: { label: 'Labels down', kind: 'count', most: 12 },
+  label_columns: { label: 'Labels across', kind: 'count', most: MOST_LABELS.columns, hint: 'Of the sheets in the printer, on A4.' },
+  label_rows: { label: 'Labels down', kind: 'count', most: MOST_LABELS.rows },
   return_cents: { label: 'A unit that comes back costs', kind: 'cents', hint: 'The way in and out again, and an apology.' },
   damage_cents: { label: 'A spoilt drive costs', kind: 'cents', hint: 'What a used one is bought for.' },
 }

@@ -12,7 +12,7 @@ from spindle.job.asking import NOTHING_CHANGES, OPEN, AskKind, Decision, LineKin
 from spindle.job.line import Line
 from spindle.job.recordings import Photo
 from spindle.job.value import Job
-from spindle.words.bounds import Short, TextBound
+from spindle.words.bounds import CONTENT_HASH, Short, TextBound
 from spindle.words.duty import Duty
 
 
@@ -28,7 +28,7 @@ class Moment(StrEnum):
 class Photograph:
     """A picture that was sent before is kept with this job. ``of`` is a step of the opening order, "" for anything."""
 
-    hash: Annotated[str, TextBound(64, r"^[0-9a-f]{64}$")]
+    hash: Annotated[str, TextBound(64, CONTENT_HASH)]
     of: Short = ""
     moment: Moment = Moment.FREE
     says: Short = ""

@@ -15,7 +15,7 @@ from spindle.job.recordings import Sound
 from spindle.job.sounds import in_words, read_heard, written_heard
 from spindle.job.value import Job
 from spindle.sound.quality import Grade
-from spindle.words.bounds import Short, TextBound
+from spindle.words.bounds import CONTENT_HASH, Short, TextBound
 
 
 class Did(StrEnum):
@@ -41,7 +41,7 @@ DID_WORDS: Final = {
 class KeepSound:
     """A recording that was sent before is kept with this job."""
 
-    hash: Annotated[str, TextBound(64, r"^[0-9a-f]{64}$")]
+    hash: Annotated[str, TextBound(64, CONTENT_HASH)]
     did: Did = Did.INSERT
     disc: Short = ""
     cover: Annotated[str, TextBound(3, "^(|on|off)$")] = ""

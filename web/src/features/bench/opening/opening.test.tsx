@@ -11,7 +11,7 @@ const place = (n: number, state: 'in' | 'out' = 'in') => ({ id: `console:rear#${
 const group = { id: 'console:rear', name: 'rear edge', screw: 'cross 1, 3 × 8 mm', length_mm: 8, thread_mm: 3, head: 'cross 1', colour: '', captive: false, places: [place(1), place(2, 'out')] }
 const step = (id: string, more: Partial<UnitMat['steps'][number]> = {}): UnitMat['steps'][number] => ({ id, name: id.split(':')[1]!, kind: 'screws', is_outside: true, side: 'top', minutes: 1, is_open: false, held: '', looks: ['Hidden under the seal'], checks: ['2 × cross 1: rear edge'], photo_first: true, picture: '', mains: 'out', ways: [], groups: [], ...more }) // prettier-ignore
 const way = (...ids: string[]) => ({ minutes: 3, moves: ids.map((id, n) => ({ step: id, turn_to: n ? '' : 'back', falls: n ? [] : ['the spring'] })) })
-const mat: UnitMat = { goals: [{ id: 'depth_1', name: 'cover off' }], goal: 'depth_1', steps: [step('console:Screws', { groups: [group] }), step('console:Cover')], way_in: way('console:Screws', 'console:Cover'), way_back: way(), recorded: [], to_record: [], latches: ['lift bar'], says: ['Nothing is open.'] }
+const mat: UnitMat = { goals: [{ id: 'depth_1', name: 'cover off' }], goal: 'depth_1', steps: [step('console:Screws', { groups: [group] }), step('console:Cover')], way_in: way('console:Screws', 'console:Cover'), way_back: way(), recorded: [], next_picture: '', to_record: [], latches: ['lift bar'], says: ['Nothing is open.'] }
 
 const opened = (more: Partial<Job> = {}, found: UnitMat = mat, startBack = false) => {
   serve({ 'GET /api/jobs/K-0107/mat': found })
@@ -91,9 +91,8 @@ test('the sheet’s picture of a step stands at it, and a word where it did not 
   expect(screen.getByText('The picture did not come with the sheet.')).toBeVisible()
 })
 
-test('the newest photo since the last recorded step goes with the next one', async () => {
-  const taken = (line: number, hash: string, of = '') => ({ line, hash, of, moment: 'before' as const, about: '', for_owner: false, at: '2026-03-02T09:00:00Z', by: 'Bram', dots: [] })
-  opened({ photos: [taken(7, 'old'), taken(12, 'ab'), taken(13, 'x', 'console:Cover')] }, { ...mat, recorded: [9], to_record: ['drive'] })
+test('the photo that goes with the next step is shown before it is written down', async () => {
+  opened({}, { ...mat, recorded: [9], next_picture: 'ab', to_record: ['drive'] })
   expect(await screen.findByRole('img', { name: 'The photo that goes with this step' })).toHaveAttribute('src', '/api/photos/ab')
   expect(screen.getByRole('button', { name: 'Another photo of it' })).toBeVisible()
 })

@@ -65,7 +65,7 @@ export function RecordStep({ mat }: { mat: UnitMat }) {
         if (isReady && !isBusy) record()
       }}
     >
-      <PhotoOfIt since={mat.recorded.at(-1) ?? 0} says={said.step.trim()} />
+      <PhotoOfIt taken={mat.next_picture} says={said.step.trim()} />
       <Choice label="Where?" choices={places} value={said.whose} onChange={(whose) => set({ whose: whose as Said['whose'] })} />
       <div className="grid gap-3 sm:grid-cols-2">
         <TextField label="What was just undone?" hint="A name of its own: cover screws, pickup flex." value={said.step} maxLength={120} onChange={(e) => set({ step: e.target.value })} />
@@ -80,18 +80,16 @@ export function RecordStep({ mat }: { mat: UnitMat }) {
 }
 
 /** A photo from before it was undone goes into the sheet with the step that is written down next. */
-function PhotoOfIt({ since, says }: { since: number; says: string }) {
-  const { job } = useBench()
-  const newest = job.photos.filter((p) => p.of === '' && p.line > since).at(-1)
+function PhotoOfIt({ taken, says }: { taken: string; says: string }) {
   return (
     <div className="flex flex-wrap items-center gap-3">
-      {newest && (
+      {taken && (
         <figure className="flex items-center gap-2">
-          <Picture key={newest.hash} hash={newest.hash} says="The photo that goes with this step" className="w-28" />
+          <Picture key={taken} hash={taken} says="The photo that goes with this step" className="w-28" />
           <figcaption className="max-w-40 text-tiny text-quiet">Goes into the sheet with this step</figcaption>
         </figure>
       )}
-      <TakePhoto of="" moment="before" says={says} label={newest ? 'Another photo of it' : 'Photo before it is undone'} />
+      <TakePhoto of="" moment="before" says={says} label={taken ? 'Another photo of it' : 'Photo before it is undone'} />
     </div>
   )
 }

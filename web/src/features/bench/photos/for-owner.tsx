@@ -1,7 +1,7 @@
 import { useMay } from '@/api/session'
 import { Panel } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
-import { addressOf } from './photo-queries'
+import { addressOf } from '@/lib/pictures'
 
 /** Which photos stand on the report: asked before the unit goes, one press each. */
 export function PhotosForOwner() {

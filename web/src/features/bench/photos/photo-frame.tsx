@@ -1,6 +1,6 @@
 import type { Photo } from '@/api/types'
 import { timeOf } from '@/lib/dates'
-import { addressOf } from './photo-queries'
+import { addressOf } from '@/lib/pictures'
 
 /** A photo with its numbered dots; what they are stands under it. */
 export function PhotoFrame({ photo, title, onPoint }: { photo: Photo; title: string; onPoint?: ((x: number, y: number) => void) | undefined }) {

@@ -7,5 +7,3 @@ export const MOST_MEGABYTES = 12
 export const useIsSendingPhoto = (): boolean => useIsSending('/api/photos')
 
 export const useSendPhoto = (onKept: (hash: string, follows: Follows) => void) => useSendFile('/api/photos', 'photo.jpg', onKept)
-
-export const addressOf = (hash: string): string => `/api/photos/${hash}`
