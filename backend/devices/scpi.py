@@ -22,6 +22,7 @@ ANSWER_MS: Final = 1_200
 HARD_S: Final = 4.5
 """Whoever waits in a browser is answered by then, whatever the meter does."""
 _NO_ERROR: Final = re.compile(r"^\s*[+-]?0\s*(,|$)")
+NO_USB: Final = "This machine reads no meter over USB: libusb is not installed here. Over the network or a serial line it can."
 MOST_ANSWER: Final = 200
 """Characters: the longest that an identity has."""
 
@@ -100,6 +101,8 @@ def opened(address: str, *, backend: str = "@py") -> Iterator[ScpiMeter]:
         device: Any = manager.open_resource(address, read_termination="\n", write_termination="\n", open_timeout=ANSWER_MS)
         device.timeout = ANSWER_MS
     except (OSError, pyvisa.errors.Error, ValueError) as error:
+        if address.startswith("USB") and "PyUSB" in str(error):
+            raise MeterError(NO_USB, reason="no_usb") from error
         raise MeterError("Nothing answers there. Is it on, and is its cable in?", reason="silent") from error
     try:
         yield ScpiMeter(device)

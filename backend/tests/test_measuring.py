@@ -106,6 +106,17 @@ def test_a_meter_is_set_up_tried_and_read_and_another_bench_waits(ida, bram, tra
         assert (busy.status_code, busy.json()["params"]["reason"]) == (409, "meter_busy")
 
 
+def test_a_reading_takes_the_accuracy_of_the_range_that_it_lies_in(ida, bram):
+    ranges = [{"up_to": 4000, "pct": 0.8, "digits": 1, "resolution": 1}, {"up_to": 400, "pct": 0.4, "digits": 2, "resolution": 0.1}]
+    told = {"resistance": {"pct": 2.0, "digits": 5, "resolution": 10, "ranges": ranges}}
+    for value, pct in ((399.0, 0.4), (748.0, 0.8), (9000.0, 2.0)):
+        with StandIn({"resistance": value}) as server:
+            made = meter(ida, name=f"At {value}", address=server.address, functions=told).json()[-1]
+            assert bram.post(f"/meters/{made['id']}/read", quantity="resistance").json()["pct"] == pct
+    twice = {"resistance": {"ranges": [{"up_to": 400}, {"up_to": 400}]}}
+    assert meter(ida, name="Twice", functions=twice).json()["params"]["place"] == "functions/resistance/ranges"
+
+
 def test_a_line_from_a_meter_on_the_benchs_own_computer_is_understood_or_refused(bram):
     told = bram.post("/meters/line", quantity="voltage", text="+1.2010E+01", before=["12 V", "12.02 V"]).json()
     assert told == {"value": "12.01 V", "shown": "12.01 V", "holds": True, "pct": None, "digits": None, "resolution": None, "leads_ohm": None}

@@ -4,8 +4,10 @@ import numpy as np
 import pytest
 from apps.jobs.models import Job, TapeLine
 from apps.people.models import User
+from apps.practice.management.commands.practice_meter import OVER, readings_of
 from apps.practice.models import Run
 from apps.shelf.models import Movement, Part
+from django.db import connection
 from spindle.practice.learners import LEARNERS, random_hand
 from spindle.practice.lessons import LESSONS
 from spindle.practice.session import after, begin
@@ -138,3 +140,15 @@ def test_a_first_guess_is_scored_against_what_was_hidden(bram):
     assert run["guess"] == "Belt, 90 percent"
     over = moved(bram, run, do="hand_back").json()
     assert "well judged" in over["score"]["guess"]
+
+
+def test_a_meter_reads_where_the_tips_were_laid_last_on_that_persons_open_unit(bram, monkeypatch):
+    monkeypatch.setattr(connection, "close", lambda: None)  # the test's own
+    reads = readings_of("bram")
+    assert [reads["voltage"](), reads["resistance"]()] == [0.0, OVER]
+    run = moved(bram, begun(bram), do="look", what="board_supply", mains="live").json()
+    look = next(x for x in run["looks"] if x["id"] == "board_supply")
+    assert (look["tips"]["limit"], look["answer"]) == ("4.85 V to 5.25 V, running", run["log"][-1]["says"])
+    shown = float(look["answer"].split(": ")[1].split(" V")[0])
+    assert [reads["voltage"](), reads["resistance"]()] == [pytest.approx(shown, abs=0.06), OVER]
+    assert readings_of("ida")["voltage"]() == 0.0

@@ -16,8 +16,9 @@ from spindle.practice.lessons import LESSONS
 from spindle.practice.session import after, begin
 from spindle.practice.sounds import recorded
 from spindle.practice.state import Care, Do, Move, Session
+from spindle.words.bench import Mains
 
-HELP: Final = """look QUESTION          what the drive does, or shows
+HELP: Final = """look QUESTION [out|live]   what the drive does, or shows; what is measured, with the mains out or running (as its limit is, if left out)
 repair REPAIR [dry] [look_over] [own_board]   a repair and its trial, with what care
 list [looks|repairs|parts]                    what there is
 guess PART PERCENT     your first guess, once
@@ -75,7 +76,7 @@ def _heard(session: Session, words: list[str], out: TextIO) -> Session:
 
 
 _MOVES: Final[dict[str, Callable[[list[str]], Move]]] = {
-    "look": lambda w: Move(Do.LOOK, w[0]),
+    "look": lambda w: Move(Do.LOOK, w[0], mains=Mains(w[1]) if w[1:] else Mains.ANY),
     "repair": lambda w: Move(Do.REPAIR, w[0], frozenset(Care(c) for c in w[1:])),
     "guess": lambda w: Move(Do.GUESS, w[0], percent=int(w[1])),
     "listen": lambda _: Move(Do.LISTEN),

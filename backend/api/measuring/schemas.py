@@ -165,12 +165,24 @@ class MeasuredView(View):
 Quantity = Literal["voltage", "resistance", "current"]
 
 
-class FunctionIn(Schema):
-    """How surely a meter reads one quantity: percent of the value, and so many of its last place, which is worth ``resolution`` in V, ohm or A."""
+class SureIn(Schema):
+    """How surely a meter reads: percent of the value, and so many of its last place, which is worth ``resolution`` in V, ohm or A."""
 
     pct: Annotated[float, Field(ge=0, le=20)] = 1.0
     digits: Annotated[float, Field(ge=0, le=100)] = 3.0
     resolution: Annotated[float, Field(ge=0, le=1000)] = 0.0
+
+
+class RangeIn(SureIn):
+    """The same in one range: up to so many V, ohm or A."""
+
+    up_to: Annotated[float, Field(gt=0, le=1e9)]
+
+
+class FunctionIn(SureIn):
+    """How surely a meter reads one quantity, and in which ranges otherwise."""
+
+    ranges: Annotated[list[RangeIn], Field(max_length=12, default_factory=list)]
 
 
 class MeterView(View):

@@ -49,7 +49,7 @@ def show(request: SignedIn, number: Number) -> PracticeRunView:
 @view_before_commit
 def move(request: SignedIn, number: Number, body: PracticeMoveIn) -> PracticeRunView:
     """Make a move, and return what the world answers."""
-    asked = Move(body.do, body.what, frozenset(body.care), body.percent)
+    asked = Move(body.do, body.what, frozenset(body.care), body.percent, body.mains)
     return run_view(make_move(Command(request.user, body.key), number, asked, after=body.after))
 
 

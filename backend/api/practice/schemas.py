@@ -7,6 +7,7 @@ from typing import Annotated
 from api.common import OnceIn, View, Word
 from pydantic import Field, StringConstraints
 from spindle.practice.state import Care, Do
+from spindle.words.bench import Mains
 
 OneWord = Annotated[str, StringConstraints(pattern=r"^[a-z0-9_]{0,40}$")]
 
@@ -49,6 +50,7 @@ class PracticeMoveIn(OnceIn):
     what: OneWord = ""
     care: Annotated[list[Care], Field(max_length=3, default_factory=list)]
     percent: Annotated[int, Field(ge=0, le=100)] = 0
+    mains: Mains = Mains.ANY
 
 
 class PracticePartView(View):
@@ -58,8 +60,15 @@ class PracticePartView(View):
     name: str
 
 
+class PracticeTipsView(View):
+    """Where the tips of the meter go for a look, and the limit with the state that it is for."""
+
+    points: str
+    limit: str
+
+
 class PracticeLookView(View):
-    """Something that can be looked at, with what it would cost from here."""
+    """Something that can be looked at, with what it would cost from here; with ``tips`` it is measured, in a state that the learner chooses."""
 
     id: str
     ask: str
@@ -69,6 +78,7 @@ class PracticeLookView(View):
     minutes: float
     answer: str
     cautions: list[str]
+    tips: PracticeTipsView | None
 
 
 class PracticeDoView(View):

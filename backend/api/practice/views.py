@@ -11,6 +11,7 @@ from spindle.diagnosis.planning.problem import depth_in, is_live_in
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.model import Question, QuestionKind
 from spindle.practice.advice import in_words, part_name
+from spindle.practice.meter import POINTS
 from spindle.practice.state import Session, look_cost, needs_board, repair_cost
 from spindle.practice.traps import NAMES
 from spindle.repairs.procedure import steps_from
@@ -88,7 +89,7 @@ def _looks(at: Session) -> list[s.PracticeLookView]:
         if question is not None:
             eur, minutes = look_cost(at, n)
             said = question.outcome(at.answers.get(asked.id, ""))
-            answer = said.line if said else ""
+            answer = at.readings.get(asked.id, said.line if said else "")
             look = s.PracticeLookView(
                 id=asked.id,
                 ask=question.ask,
@@ -98,9 +99,15 @@ def _looks(at: Session) -> list[s.PracticeLookView]:
                 minutes=minutes,
                 answer=answer,
                 cautions=[CAUTIONS[c].short for c in question.cautions],
+                tips=_tips(asked.id),
             )
             found.append(look)
     return found
+
+
+def _tips(question: str) -> s.PracticeTipsView | None:
+    point = POINTS.get(question)
+    return s.PracticeTipsView(points=point.points, limit=point.limit) if point else None
 
 
 def _group(question: Question) -> str:

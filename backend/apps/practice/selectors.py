@@ -13,8 +13,10 @@ from apps.people.permissions import require
 from apps.practice.models import Run
 from spindle.errors import NotFoundError
 from spindle.practice.lessons import LESSONS, Lesson
+from spindle.practice.meter import Tips
 from spindle.practice.session import after, begin
 from spindle.practice.state import Care, Do, Move, Session
+from spindle.words.bench import Mains
 from spindle.words.duty import Duty
 
 MOST_KEPT = 512
@@ -38,12 +40,12 @@ def session_with(run: Run, moves: tuple[Move, ...]) -> Session:
 
 def read_move(body: Mapping[str, Any]) -> Move:
     """Return a move as it was written."""
-    return Move(Do(body["do"]), body["what"], frozenset(Care(c) for c in body["care"]), body["percent"])
+    return Move(Do(body["do"]), body["what"], frozenset(Care(c) for c in body["care"]), body["percent"], Mains(body.get("mains", "any")))
 
 
 def written_move(move: Move) -> dict[str, Any]:
     """Return a move as it is written."""
-    return {"do": move.do.value, "what": move.what, "care": sorted(move.care), "percent": move.percent}
+    return {"do": move.do.value, "what": move.what, "care": sorted(move.care), "percent": move.percent, "mains": move.mains.value}
 
 
 def run_of(user: User, number: int) -> Run:
@@ -58,6 +60,12 @@ def run_of(user: User, number: int) -> Run:
     if run is None:
         raise NotFoundError("There is no such practice unit of yours.")
     return run
+
+
+def tips_of(username: str) -> Tips | None:
+    """Return where the meter's tips lie on the unit that somebody practises on; None if on none."""
+    run = Run.objects.filter(by__username=username, ended_at=None).order_by("-begun_at").first()
+    return session_of(run).tips if run else None
 
 
 @dataclass(frozen=True)

@@ -112,7 +112,8 @@ class Meter(models.Model):
     address = models.CharField(max_length=120)
     """As ``TCPIP0::192.168.0.9::5025::SOCKET`` or ``ASRL/dev/ttyUSB0::INSTR``."""
     functions = models.JSONField(default=dict)
-    """What it reads, and how surely by its maker's word: quantity -> ``pct`` of the value, ``digits`` of the last place, which is worth ``resolution``."""
+    """What it reads, and how surely by its maker's word: quantity -> ``pct`` of the value, ``digits`` of the last place, which is worth ``resolution``;
+    ``ranges`` with the same of each, ``up_to`` its most."""
     leads_ohm = models.FloatField(null=True)
     """What its tips read touched together; None where nobody has looked."""
     is_here = models.BooleanField(default=True)

@@ -1,7 +1,9 @@
 """Meters over the wire: a stand-in on loopback in fifty troubles, and the library's own simulation."""
 
 import math
+import os
 import threading
+import tty
 from pathlib import Path
 
 import pytest
@@ -63,6 +65,13 @@ def test_where_no_meter_is_it_says_so_in_time(address):
     assert caught.value.params["reason"] in ("silent", "broke", "late", "address")
 
 
+def test_a_machine_without_usb_says_so_instead_of_a_silent_meter(monkeypatch):
+    monkeypatch.setattr(scpi.pyvisa.ResourceManager, "open_resource", lambda *_, **__: (_ for _ in ()).throw(ValueError("PyUSB does not seem to be there")))
+    with pytest.raises(MeterError, match="libusb") as caught:
+        within_time("USB0::0x1234::0x5678::SN1::INSTR", lambda m: m.identify())
+    assert caught.value.params["reason"] == "no_usb"
+
+
 SIM = f"{Path(__file__).parent / 'meter.yaml'}@sim"
 
 
@@ -87,3 +96,17 @@ def test_a_reading_holds_when_three_in_a_row_lie_together(values, steady):
 
 def test_what_was_taken_is_written_as_somebody_types_it():
     assert [Taken("resistance", math.inf).text, Taken("resistance", 748.0).text] == ["OL", "748 ohm"]
+
+
+def test_a_meter_on_a_serial_line_reads_as_one_on_the_network():
+    ours, its = os.openpty()
+    tty.setraw(its)
+    server = StandIn(READINGS)
+
+    def answers():
+        for query in iter(lambda: os.read(ours, 80).decode().strip(), ""):
+            os.write(ours, f"{server.answer(query)}\n".encode())
+
+    threading.Thread(target=answers, daemon=True).start()
+    assert within_time(f"ASRL{os.ttyname(its)}::INSTR", lambda m: (m.identify(), m.read("resistance"))) == (IDENTITY, Taken("resistance", 748.0))
+    server.server_close()

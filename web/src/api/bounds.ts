@@ -485,6 +485,23 @@ export const BOUNDS = {
    "maximum": 2000000000
   }
  },
+ "RangeIn": {
+  "digits": {
+   "minimum": 0,
+   "maximum": 100
+  },
+  "pct": {
+   "minimum": 0,
+   "maximum": 20
+  },
+  "resolution": {
+   "minimum": 0,
+   "maximum": 1000
+  },
+  "up_to": {
+   "maximum": 1000000000.0
+  }
+ },
  "ReceiveIn": {
   "code": {
    "minLength": 1,

@@ -3782,7 +3782,7 @@ export interface components {
         };
         /**
          * FunctionIn
-         * @description How surely a meter reads one quantity: percent of the value, and so many of its last place, which is worth ``resolution`` in V, ohm or A.
+         * @description How surely a meter reads one quantity, and in which ranges otherwise.
          */
         FunctionIn: {
             /**
@@ -3795,6 +3795,8 @@ export interface components {
              * @default 1
              */
             pct?: number;
+            /** Ranges */
+            ranges?: components["schemas"]["RangeIn"][];
             /**
              * Resolution
              * @default 0
@@ -4520,6 +4522,12 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * Mains
+         * @description The mains state that a step needs.
+         * @enum {string}
+         */
+        Mains: "any" | "live" | "out";
         /**
          * MarkCheckAsk
          * @description A check passed or failed; of one that is done several times, one try, or all that are left (``is_all``). ``seconds`` is the time to play.
@@ -5828,7 +5836,7 @@ export interface components {
         };
         /**
          * PracticeLookView
-         * @description Something that can be looked at, with what it would cost from here.
+         * @description Something that can be looked at, with what it would cost from here; with ``tips`` it is measured, in a state that the learner chooses.
          */
         PracticeLookView: {
             /** Answer */
@@ -5847,6 +5855,7 @@ export interface components {
             id: string;
             /** Minutes */
             minutes: number;
+            tips: components["schemas"]["PracticeTipsView"] | null;
         };
         /**
          * PracticeMoveIn
@@ -5860,6 +5869,8 @@ export interface components {
             do: components["schemas"]["Do"];
             /** Key */
             key: string;
+            /** @default any */
+            mains?: components["schemas"]["Mains"];
             /**
              * Percent
              * @default 0
@@ -5975,6 +5986,16 @@ export interface components {
             says: string;
             /** Traps */
             traps: string[];
+        };
+        /**
+         * PracticeTipsView
+         * @description Where the tips of the meter go for a look, and the limit with the state that it is for.
+         */
+        PracticeTipsView: {
+            /** Limit */
+            limit: string;
+            /** Points */
+            points: string;
         };
         /**
          * PracticeTryView
@@ -6243,6 +6264,29 @@ export interface components {
             total_cents: number;
             /** Wait Days */
             wait_days: number;
+        };
+        /**
+         * RangeIn
+         * @description The same in one range: up to so many V, ohm or A.
+         */
+        RangeIn: {
+            /**
+             * Digits
+             * @default 3
+             */
+            digits?: number;
+            /**
+             * Pct
+             * @default 1
+             */
+            pct?: number;
+            /**
+             * Resolution
+             * @default 0
+             */
+            resolution?: number;
+            /** Up To */
+            up_to: number;
         };
         /**
          * ReadBeforeView

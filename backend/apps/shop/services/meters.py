@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, field, replace
-from typing import Final, TypeVar
+from dataclasses import asdict, dataclass, field, replace
+from typing import Any, Final, TypeVar
 
 from apps.people.models import User
 from apps.people.permissions import require
@@ -16,6 +16,7 @@ from devices.meter import Meter as Device
 from devices.meter import Taken, is_steady, understood
 from devices.scpi import ADDRESS, QUERIES, within_time
 from django.db import OperationalError, transaction
+from spindle.bench.reading import Accuracy, accuracy_at
 from spindle.errors import InvalidError, NotFoundError, NotNowError
 from spindle.words.duty import Duty
 
@@ -29,7 +30,7 @@ class MeterSaid:
 
     name: str
     address: str
-    functions: Mapping[str, Mapping[str, float]]
+    functions: Mapping[str, Mapping[str, Any]]
     leads_ohm: float | None = None
     is_here: bool = True
 
@@ -67,6 +68,10 @@ def _check(told: Mapping[str, object], pk: int | None) -> None:
         raise InvalidError("name", f"There is a meter {told['name']} already.")
     if not ADDRESS.match(str(told["address"])):
         raise InvalidError("address", "Write its address as TCPIP0::192.168.0.9::5025::SOCKET or ASRL/dev/ttyUSB0::INSTR.")
+    for q, function in dict(told["functions"]).items():  # type: ignore[call-overload]  # a mapping of words
+        tops = [r["up_to"] for r in function.get("ranges", ())]
+        if len(set(tops)) < len(tops):
+            raise InvalidError(f"functions/{q}/ranges", f"Two ranges of {q} end at the same value.")
     if not told["functions"] or not set(told["functions"]) <= QUERIES.keys():  # type: ignore[call-overload]  # a mapping of words
         raise InvalidError("functions", f"Say what it reads: {', '.join(QUERIES)}.")
 
@@ -109,7 +114,17 @@ def read_meter(user: User, pk: int, quantity: str, *, before: Sequence[str] = ()
         raise InvalidError("quantity", f"{meter.name} does not read {quantity}.")
     taken = _alone(meter, lambda device: device.read(quantity))
     leads = meter.leads_ohm if quantity == "resistance" else None
-    return replace(understand(quantity, taken.text, before=before), taken=taken, accuracy={**meter.functions[quantity], "leads_ohm": leads})
+    sure = asdict(_accuracy(meter.functions[quantity], taken.value))
+    return replace(understand(quantity, taken.text, before=before), taken=taken, accuracy={**sure, "leads_ohm": leads})
+
+
+def _accuracy(told: Mapping[str, Any], value: float) -> Accuracy:
+    """Return how surely a meter reads a value, in whichever of its ranges it lies."""
+
+    def of(sure: Mapping[str, Any]) -> Accuracy:
+        return Accuracy(**{n: sure[n] for n in ("pct", "digits", "resolution") if n in sure})
+
+    return accuracy_at(value, of(told), [(r["up_to"], of(r)) for r in told.get("ranges", ())])
 
 
 def understand(quantity: str, text: str, *, before: Sequence[str] = ()) -> Live:

@@ -52,6 +52,18 @@ class Accuracy:
         return self.pct / 100.0 * abs(value) + self.digits * self.resolution
 
 
+def accuracy_at(value: float, usual: Accuracy, ranges: Sequence[tuple[float, Accuracy]]) -> Accuracy:
+    """Return the accuracy in the range that a value is read in: the smallest that holds it, as a meter chooses by itself; ``usual`` beyond all of them.
+
+    Parameters
+    ----------
+    value : float, in the working unit of the quantity
+    ranges : (the most that it reads, its accuracy) each, in any order
+    """
+    holds = [(most, own) for most, own in ranges if abs(value) <= most]
+    return min(holds, key=lambda r: r[0])[1] if holds else usual
+
+
 @dataclass(frozen=True, slots=True)
 class Measured:
     """A reading from its repeats.

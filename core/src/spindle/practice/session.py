@@ -17,6 +17,7 @@ from spindle.faults.model import QuestionKind
 from spindle.practice.advice import besides, careful, with_care
 from spindle.practice.hidden import FAILS_SHARE, Hidden, bench, draw_hidden, thrown_fault
 from spindle.practice.lessons import lesson
+from spindle.practice.meter import POINTS, tips_at
 from spindle.practice.state import Beside, Care, Do, Done, Move, Session, look_cost, repair_cost
 from spindle.practice.traps import traps_of
 from spindle.words.bench import Depth, Mains
@@ -92,15 +93,22 @@ def _look(s: Session, move: Move) -> Session:
     if question is None:
         raise InvalidError("what", f"{move.what!r} is no question.")
     beside, (eur, minutes) = besides(s, Pick("ask", q)), look_cost(s, q)
-    hidden, mishap, traps = _powered(s) if question.mains is Mains.LIVE else (s.hidden, "", ())
+    mains = question.mains if move.mains is Mains.ANY or move.what not in POINTS else move.mains
+    hidden, mishap, traps = _powered(s) if mains is Mains.LIVE else (s.hidden, "", ())
     bad = np.array([float(o.id in question.bad) for o in question.outcomes])
     n = s.looks.get(move.what, 0)
     o = hidden.shows(q, n, bad)
     outcome = question.outcomes[o]
+    tips = tips_at(s, move.what, outcome.id, mains) if move.what in POINTS else None
+    says = tips.says(s.rng) if tips else outcome.line
+    s = replace(s, hidden=hidden, tips=tips or s.tips, readings={**s.readings, **({move.what: says} if tips else {})})
+    beside = replace(beside, traps=traps)
+    if tips and not tips.tells:  # a number of another state: the minutes are gone, and nothing is known
+        return replace(s, done=(*s.done, Done(move, says, "", eur, minutes, beside, mishap)))
     at = s.at.after_answer(q, o, s.ready.problem) if n == 0 and s.at.open_[q] else s.at
     at = replace(at, w=_kept(at.w, s.at.w), open_=_reopened(at, s) if mishap else at.open_)
-    done = Done(move, outcome.line, outcome.id, eur, minutes, replace(beside, traps=traps), mishap)
-    return replace(s, hidden=hidden, at=at, answers={**s.answers, move.what: outcome.id}, looks={**s.looks, move.what: n + 1}, done=(*s.done, done))
+    done = Done(move, says, outcome.id, eur, minutes, beside, mishap)
+    return replace(s, at=at, answers={**s.answers, move.what: outcome.id}, looks={**s.looks, move.what: n + 1}, done=(*s.done, done))
 
 
 def _powered(s: Session) -> tuple[Hidden, str, tuple[str, ...]]:
@@ -146,7 +154,7 @@ def _repair(s: Session, move: Move) -> Session:
     elif has_cured:
         at = replace(at, open_=_reopened(at, s))
     done = Done(move, RESULTS[outcome], outcome, eur, minutes + care_min, replace(beside, traps=traps), mishap, has_cured)
-    return replace(s, hidden=hidden, at=at, tried=(*s.tried, repair.id), is_clean=is_clean, is_proved=False, done=(*s.done, done))
+    return replace(s, hidden=hidden, at=at, tried=(*s.tried, repair.id), tips=None, is_clean=is_clean, is_proved=False, done=(*s.done, done))
 
 
 def _prove(s: Session, move: Move) -> Session:

@@ -12,7 +12,9 @@ from spindle.drives.sheet import Pairing
 from spindle.faults.model import CANT_TELL
 from spindle.practice.hidden import Hidden
 from spindle.practice.lessons import Lesson
+from spindle.practice.meter import Tips
 from spindle.study.worlds import Setup
+from spindle.words.bench import Mains
 
 
 class Do(StrEnum):
@@ -37,12 +39,16 @@ class Care(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Move:
-    """One thing that a learner does: a question or a repair by its id, with what care; a guess is a part and a percentage."""
+    """One thing that a learner does: a question or a repair by its id, with what care; a guess is a part and a percentage.
+
+    ``mains`` is the state in which something is measured: any is the one that its limit is for.
+    """
 
     do: Do
     what: str = ""
     care: frozenset[Care] = frozenset()
     percent: int = 0
+    mains: Mains = Mains.ANY
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,6 +83,8 @@ class Session:
     ----------
     at : where the bench stands by what was seen: belief, state, what is free and open
     answers : question -> outcome, the newest
+    readings : question -> what the meter showed, the newest
+    tips : where the meter's tips lie; None until something is measured, and after a repair
     is_clean, is_proved : the last trial came out clean, and three passes more did
     listened_at : repairs that were tried when somebody listened last; -1 if nobody did
     is_over, is_repaired : it has been handed back, working or not
@@ -90,6 +98,8 @@ class Session:
     done: tuple[Done, ...] = ()
     answers: dict[str, str] = field(default_factory=dict)
     looks: dict[str, int] = field(default_factory=dict)
+    readings: dict[str, str] = field(default_factory=dict)
+    tips: Tips | None = None
     tried: tuple[str, ...] = ()
     is_clean: bool = False
     is_proved: bool = False

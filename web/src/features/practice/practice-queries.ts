@@ -9,7 +9,7 @@ export type Run = components['schemas']['PracticeRunView']
 export type Look = Run['looks'][number]
 export type Try = Run['repairs'][number]
 export type Score = components['schemas']['PracticeScoreView']
-export type Move = Pick<components['schemas']['PracticeMoveIn'], 'do'> & Partial<Pick<components['schemas']['PracticeMoveIn'], 'what' | 'care' | 'percent'>>
+export type Move = Pick<components['schemas']['PracticeMoveIn'], 'do'> & Partial<Pick<components['schemas']['PracticeMoveIn'], 'what' | 'care' | 'percent' | 'mains'>>
 export type Care = NonNullable<Move['care']>[number]
 
 export const useLessons = () => useQuery({ queryKey: ['practice'], queryFn: () => dataOf(client.GET('/api/practice/lessons')) })
@@ -26,7 +26,7 @@ export function useMove(run: Run) {
   const address = { params: { path: { number: run.id } } }
   return useOnce(
     async (body: Move & { key: string; after: number }) => {
-      const told = await dataOf(client.POST('/api/practice/runs/{number}/moves', { ...address, body: { what: '', care: [], percent: 0, ...body } }))
+      const told = await dataOf(client.POST('/api/practice/runs/{number}/moves', { ...address, body: { what: '', care: [], percent: 0, mains: 'any', ...body } }))
       cache.setQueryData(['practice', 'run', run.id], told)
     },
     ['practice'],

@@ -25,8 +25,9 @@ const run = (more: Partial<Run> = {}): Run => ({
   guess: '',
   parts: [{ id: 'belt', name: 'Belt' }],
   looks: [
-    { id: 'power', ask: 'Does it power up?', how: 'Look.', group: 'What the drive does', cents: 60, minutes: 1, answer: 'Powers up', cautions: [] },
-    { id: 'belt_look', ask: 'How does the belt look?', how: 'Look.', group: 'drive open', cents: 900, minutes: 15, answer: '', cautions: ['Mains inside the case'] },
+    { id: 'power', ask: 'Does it power up?', how: 'Look.', group: 'What the drive does', cents: 60, minutes: 1, answer: 'Powers up', cautions: [], tips: null },
+    { id: 'belt_look', ask: 'How does the belt look?', how: 'Look.', group: 'drive open', cents: 900, minutes: 15, answer: '', cautions: ['Mains inside the case'], tips: null },
+    { id: 'board_supply', ask: 'Supply at the drive: in its band?', how: 'Meter.', group: 'cover off', cents: 300, minutes: 4, answer: '', cautions: [], tips: { points: 'J7-2 to frame', limit: '4.85 V to 5.25 V, running' } },
   ],
   repairs: [{ id: 'replace_drive', name: 'Replace the whole drive', part: 'Drive', cents: 9000, minutes: 30, part_cents: 6000, wait_days: 9, is_wet: false, brings_board: true, tried: 1, steps: [{ text: 'Pull the mains plug.', cautions: ['Capacitors hold charge.'] }], goes_wrong: 'a flex left out' }],
   log: [{ did: 'Does it power up?', says: 'Powers up', mishap: '', cents: 60 }],
@@ -87,6 +88,14 @@ test('a look is pressed and the world answers', async () => {
   await userEvent.click(screen.getByRole('button', { name: /How does the belt look.*Mains inside the case.*15 min/ }))
   expect(await within(screen.getByRole('list', { name: 'What happened' })).findByText('Belt is off')).toBeVisible()
   expect(sent[0]?.body).toMatchObject({ do: 'look', what: 'belt_look', after: 2 })
+})
+
+test('in which state it is measured is the learner’s to choose, with the limit beside it', async () => {
+  const sent = playing(moving(run(), run({ moves: 3 })))
+  const point = await screen.findByRole('group', { name: 'Measure J7-2 to frame' })
+  expect(point).toHaveTextContent('4.85 V to 5.25 V, running')
+  await userEvent.click(within(point).getByRole('button', { name: 'running' }))
+  expect(sent[0]?.body).toMatchObject({ do: 'look', what: 'board_supply', mains: 'live', after: 2 })
 })
 
 test('a repair is done with the care that was ticked', async () => {

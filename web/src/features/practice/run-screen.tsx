@@ -68,7 +68,7 @@ function Playing({ run }: { run: Run }) {
             </button>
           ))}
         </div>
-        {tab === 'look' ? <Looks looks={run.looks} isBusy={move.isPending} onLook={(what) => make({ do: 'look', what })} /> : <Repairs repairs={run.repairs} isBusy={move.isPending} onRepair={(what, care) => make({ do: 'repair', what, care })} />}
+        {tab === 'look' ? <Looks looks={run.looks} isBusy={move.isPending} onLook={(what, mains) => make({ do: 'look', what, ...(mains && { mains }) })} /> : <Repairs repairs={run.repairs} isBusy={move.isPending} onRepair={(what, care) => make({ do: 'repair', what, care })} />}
       </section>
       <aside aria-label="The unit so far" className="min-h-0 space-y-3 overflow-y-auto border-line bg-mat/50 p-4 max-lg:border-t lg:border-l">
         <Stands run={run} isBusy={move.isPending} onListen={() => make({ do: 'listen' })} />

@@ -10,6 +10,8 @@ import { Button } from '@/ui/button'
 import { TextField } from '@/ui/field'
 import { FormDialog } from '@/ui/form-dialog'
 import { Chip, Panel } from '@/ui/panel'
+import { Box, Reads } from './meter-reads'
+import { isNumber, isWhole, numberOf, readsOf, typedReads, type TypedReads } from './meter-typed'
 
 type Said = components['schemas']['MeterIn']
 type Quantity = 'voltage' | 'resistance' | 'current'
@@ -57,33 +59,23 @@ export function Meters({ may }: { may: boolean }) {
 
 const useSayMeter = () => useOnce((body: Said) => dataOf(client.POST('/api/meters', { body })), ['meters'])
 const useTryMeter = () => useMutation({ mutationFn: (address: string) => dataOf(client.POST('/api/meters/try', { body: { address } })) })
-const numberOf = (text: string): number => Number(text.replace(',', '.'))
-
-interface Typed {
-  pct: string
-  digits: string
-  resolution: string
-}
-const USUAL: Typed = { pct: '0.5', digits: '3', resolution: '' }
 const NEW = { name: '', address: '', functions: { voltage: {}, resistance: {} }, leads_ohm: null, is_here: true }
 
 /** What is typed of a meter, its numbers as text. */
 const typedOf = (meter: Pick<Meter, 'name' | 'address' | 'leads_ohm' | 'is_here'> & { functions: Record<string, object> }) => ({
   ...meter,
   leads: meter.leads_ohm === null ? '' : String(meter.leads_ohm),
-  functions: Object.fromEntries(Object.entries(meter.functions).map(([q, f]) => [q, { ...USUAL, ...Object.fromEntries(Object.entries(f).map(([k, v]) => [k, v ? String(v) : ''])) }])) as Partial<Record<Quantity, Typed>>,
+  functions: Object.fromEntries(Object.entries(meter.functions).map(([q, f]) => [q, typedReads(f)])) as Partial<Record<Quantity, TypedReads>>,
 })
-
-const isNumber = (text: string): boolean => text === '' || numberOf(text) >= 0
 
 function MeterForm({ meter, onClose }: { meter: Meter | null; onClose: () => void }) {
   const say = useSayMeter()
   const [said, setSaid] = useState(() => typedOf(meter ?? NEW))
   const put = (part: Partial<typeof said>) => setSaid({ ...said, ...part })
-  const functions = Object.entries(said.functions) as [Quantity, Typed][]
-  const isReady = [said.name.trim(), said.address.trim()].every(Boolean) && functions.length > 0 && [said.leads, ...functions.flatMap(([, f]) => Object.values(f) as string[])].every(isNumber)
+  const functions = Object.entries(said.functions) as [Quantity, TypedReads][]
+  const isReady = [said.name.trim(), said.address.trim()].every(Boolean) && functions.length > 0 && isNumber(said.leads) && functions.every(([, f]) => isWhole(f))
   const send = () => {
-    const told = Object.fromEntries(functions.map(([q, f]) => [q, { pct: numberOf(f.pct), digits: numberOf(f.digits), resolution: numberOf(f.resolution) }]))
+    const told = Object.fromEntries(functions.map(([q, f]) => [q, readsOf(f)]))
     const body = { id: meter?.id ?? null, name: said.name, address: said.address, functions: told, leads_ohm: said.leads === '' ? null : numberOf(said.leads), is_here: said.is_here }
     say.mutate(body, { onSuccess: onClose })
   }
@@ -100,30 +92,12 @@ function MeterForm({ meter, onClose }: { meter: Meter | null; onClose: () => voi
   )
 }
 
-/** One thing that it reads, and how surely, from its maker's sheet. */
-function Reads({ of, typed, onChange, onDrop }: { of: (typeof READS)[number]; typed: Typed | undefined; onChange: (typed: Typed) => void; onDrop: () => void }) {
-  return (
-    <fieldset className="rounded-lg border border-line px-3 pb-2.5">
-      <legend>
-        <Box label={of.label} isOn={typed !== undefined} onFlip={() => (typed ? onDrop() : onChange(USUAL))} />
-      </legend>
-      {typed && (
-        <div className="grid gap-3 sm:grid-cols-3">
-          <TextField label="percent of the value" inputMode="decimal" value={typed.pct} onChange={(e) => onChange({ ...typed, pct: e.target.value })} />
-          <TextField label="and last digits" inputMode="decimal" value={typed.digits} onChange={(e) => onChange({ ...typed, digits: e.target.value })} />
-          <TextField label={`each worth, in ${of.unit}`} inputMode="decimal" value={typed.resolution} onChange={(e) => onChange({ ...typed, resolution: e.target.value })} />
-        </div>
-      )}
-    </fieldset>
-  )
-}
-
 /** Its address, and who answers there. */
 function Where({ address, onChange }: { address: string; onChange: (address: string) => void }) {
   const asked = useTryMeter()
   return (
     <div>
-      <TextField label="Address" hint="On the network: TCPIP0::192.168.0.9::5025::SOCKET. On a serial line: ASRL/dev/ttyUSB0::INSTR." value={address} maxLength={120} onChange={(e) => onChange(e.target.value)} />
+      <TextField label="Address" hint="On the network: TCPIP0::192.168.0.9::5025::SOCKET. On a serial line: ASRL/dev/ttyUSB0::INSTR. On USB: USB0::0x1234::0x5678::SERIAL::INSTR." value={address} maxLength={120} onChange={(e) => onChange(e.target.value)} />
       <div className="mt-1.5 flex flex-wrap items-center gap-3">
         <Button disabled={address.trim() === '' || asked.isPending} onClick={() => asked.mutate(address)}>
           {asked.isPending ? 'Asking…' : 'Who answers there?'}
@@ -133,14 +107,5 @@ function Where({ address, onChange }: { address: string; onChange: (address: str
         </span>
       </div>
     </div>
-  )
-}
-
-function Box({ label, isOn, onFlip }: { label: string; isOn: boolean; onFlip: () => void }) {
-  return (
-    <label className="inline-flex min-h-11 items-center gap-2.5">
-      <input type="checkbox" className="size-6 accent-ink" checked={isOn} onChange={onFlip} />
-      {label}
-    </label>
   )
 }

@@ -48,6 +48,11 @@ _FIXED: Final[Mapping[str, Mapping[str, Sequence[Interval]]]] = {
 """Ohms that need no sheet. A closed contact and a coil are told from an open one by any meter."""
 
 
+def regions_of(question: str) -> Mapping[str, Sequence[str]]:
+    """Return which regions of the value are each answer's own: ``missing``, ``below``, ``in`` and ``above`` its band."""
+    return _BANDED[question]
+
+
 _LID: Final = (("any", "Lid either way"), ("open", "Lid open"), ("shut", "Lid shut"))
 _FLEX: Final = (("any", "Flex either way"), ("in", "Flex in"), ("out", "Flex out"))
 _STATISTIC: Final = (("steady", "Steady"), ("lowest", "Lowest while it starts"), ("peak to peak", "Peak to peak"))
