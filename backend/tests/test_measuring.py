@@ -7,6 +7,7 @@ from urllib.parse import urlencode
 import pytest
 from apps.jobs.selectors import job_row, open_job
 from apps.reports.selectors import report_of
+from apps.shelf.models import Part
 from apps.shop.models import Meter
 from apps.shop.selectors import the_shop
 from apps.writing.traces import traces_of
@@ -27,10 +28,23 @@ def weigh(job):
 def test_the_calculators_say_what_they_ask_and_what_the_sheet_of_a_job_says_already(bram):
     bare, mine = (bram.get(f"/tools{q}").json() for q in ("", f"?tag={FRESH}"))
     assert {t["id"] for t in bare} - {t["id"] for t in mine} == {"belt", "capacitors"}  # a slot drive without electrolytics
-    assert not any(t["starts"] for t in bare)
+    assert [t["id"] for t in bare if t["starts"]] == ["belt"]  # what lies on the shelf
     reading = next(t for t in mine if t["id"] == "reading")
     assert {"TP7 to TP1, voltage, running", "BD trimmer"} <= {s["name"] for s in reading["starts"]}
     assert "bias_reading" not in reading["questions"]  # this drive has no such test point
+
+
+def test_a_belt_of_the_shelf_is_the_nearest_as_soon_as_somebody_says_its_size(bram):
+    (start,) = next(t["starts"] for t in bram.get(f"/tools?tag=K-0110").json() if t["id"] == "belt")
+    own = start["inputs"] | {"way": "flat", "measured": "70 mm"}
+    assert start["inputs"]["at_hand"] == [{"name": "P-0002 Belt 71 mm, square, Drawer C1", "loop": "142 mm", "section": "1.2 mm"}]
+    assert "From the shelf: P-0002 Belt 71 mm" in bram.post("/tools/belt", inputs=own).json()["told"]["headline"]
+    said = bram.post("/shelf/parts/P-0002/size", key="a-size-of-it", level="belt", code="BELT-71", around_mm=152, section_mm=1.2).json()
+    assert (said["around_mm"], said["section_mm"]) == (152.0, 1.2)
+    own |= {"at_hand": next(t["starts"][0]["inputs"]["at_hand"] for t in bram.get("/tools").json() if t["id"] == "belt")}
+    assert "None at hand fits" in bram.post("/tools/belt", inputs=own).json()["told"]["headline"]
+    Part.objects.filter(kind__code="BELT-71").update(count=0)
+    assert not any(t["starts"] for t in bram.get("/tools").json())
 
 
 def test_an_answer_without_a_job_is_kept_nowhere_and_bad_input_names_its_place(bram):

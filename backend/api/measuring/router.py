@@ -23,6 +23,7 @@ from api.measuring.schemas import (
 from api.measuring.views import calculation_view, measured_views, run_view, taken_view, tool_views
 from apps.jobs.readings import State, read_before
 from apps.jobs.selectors import OpenJob, job_row, open_job
+from apps.shelf.selectors import belts_here
 from apps.shop.selectors import meters, the_shop
 from apps.shop.services.meters import MeterSaid, read_meter, say_meter, try_meter, understand
 from apps.writing.once import Command
@@ -40,7 +41,7 @@ def _shown(tag: str | None) -> OpenJob | None:
 @router.get("/tools", response={200: list[ToolView], **READS}, operation_id="tools")
 def tools(request: SignedIn, tag: OfJob = None) -> list[ToolView]:
     """Return every calculator with its fields."""
-    return tool_views(_shown(tag))
+    return tool_views(_shown(tag), belts_here())
 
 
 @router.post("/tools/{name}", response={200: CalculationView, **READS}, operation_id="calculate")

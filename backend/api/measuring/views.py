@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from api.measuring import schemas as s
 from apps.jobs.readings import ReadBefore
@@ -10,6 +10,7 @@ from apps.jobs.selectors import OpenJob
 from apps.shop.services.meters import Live
 from devices.meter import in_words
 from spindle.bench.run_chart import RunChart
+from spindle.bench.tools.belts import BELT, AtHand, with_shelf
 from spindle.bench.tools.catalogue import TOOLS
 from spindle.bench.tools.fields import Field
 from spindle.bench.tools.told import Speaks, Told, Tool
@@ -19,15 +20,16 @@ from spindle.faults.cautions import CAUTIONS
 from spindle.faults.model import Question
 
 
-def tool_views(shown: OpenJob | None) -> list[s.ToolView]:
-    """Return every calculator; where a job is given, those that its drive has something for, with what its sheet says."""
-    return [tool_view(t, shown) for t in TOOLS.values() if shown is None or t.is_for(shown.unit.drive.features, shown.job.model.questions)]
+def tool_views(shown: OpenJob | None, belts: Sequence[AtHand]) -> list[s.ToolView]:
+    """Return every calculator; where a job is given, those that its drive has something for, with what its sheet says and which belts lie on the shelf."""
+    return [tool_view(t, shown, belts) for t in TOOLS.values() if shown is None or t.is_for(shown.unit.drive.features, shown.job.model.questions)]
 
 
-def tool_view(tool: Tool, shown: OpenJob | None) -> s.ToolView:
+def tool_view(tool: Tool, shown: OpenJob | None, belts: Sequence[AtHand]) -> s.ToolView:
     """Return one calculator."""
     on_this = set(tool.questions) if shown is None else set(tool.questions) & set(shown.job.model.questions)
-    starts = [] if shown is None else [s.StartView(name=x.name, inputs=x.inputs, question=x.question) for x in tool.prefill(shown.unit)]
+    told = [] if shown is None else tool.prefill(shown.unit)
+    starts = [s.StartView(name=x.name, inputs=x.inputs, question=x.question) for x in (with_shelf(told, belts) if tool is BELT else told)]
     return s.ToolView(id=tool.id, title=tool.title, about=tool.about, fields=[_field(f) for f in tool.fields], questions=sorted(on_this), starts=starts)
 
 

@@ -63,8 +63,10 @@ class HolderView(View):
 
 
 class PartDetailView(PartView):
-    """A part with its trail, and where it fits."""
+    """A part with its trail, and where it fits; a belt with its size, where somebody has said it."""
 
+    around_mm: float | None
+    section_mm: float | None
     functions: list[str]
     checks: list[SeenView]
     trail: list[MovementView]
@@ -208,6 +210,15 @@ class MinimumIn(OnceIn):
     level: Word
     code: Code
     count: Count
+
+
+class SizeIn(OnceIn):
+    """A belt's free length around and its section, in mm."""
+
+    level: Word
+    code: Code
+    around_mm: Annotated[float, Field(ge=20, le=600)]
+    section_mm: Annotated[float, Field(ge=0.5, le=6)]
 
 
 class DonorIn(OnceIn):

@@ -45,6 +45,8 @@ def part_detail_view(detail: PartDetail) -> v.PartDetailView:
     """Return a part with its trail and where it fits."""
     return v.PartDetailView(
         **dict(part_view(detail.part, detail.custody)),
+        around_mm=detail.part.kind.around_mm,
+        section_mm=detail.part.kind.section_mm,
         functions=list(LEVELS[detail.part.kind.level].functions),
         checks=_checks(detail.checks),
         trail=_trail(detail.trail),

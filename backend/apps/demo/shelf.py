@@ -12,7 +12,7 @@ from apps.drives.services import Said, save_console, save_sheet, say
 from apps.people.models import User
 from apps.shelf.services.donors import add_donor, harvest
 from apps.shelf.services.orders import Wanted, arrive, order
-from apps.shelf.services.stock import Arrival, check_health, receive, set_minimum
+from apps.shelf.services.stock import Arrival, check_health, receive, set_minimum, set_size
 from apps.writing.once import Command
 from django.conf import settings
 from django.utils import timezone
@@ -59,6 +59,8 @@ def load_shelf() -> None:
         receive(_command(f"part-{n}", part["days_ago"]), Arrival(**{k: v for k, v in part.items() if k != "days_ago"}))
     for least in told["minimums"]:
         set_minimum(_command(f"least-{least['code']}", 60, by="ida"), **least)
+    for belt in told["sizes"]:
+        set_size(_command(f"size-{belt['code']}", 60, by="ida"), **belt)
     for n, donor in enumerate(told["donors"]):
         _load_donor(n, donor)
 

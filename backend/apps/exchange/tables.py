@@ -142,7 +142,7 @@ TABLES: Final = (
     Table("layers", "what was learnt", Layer, key=("number",), ours=("is_used", "ended_by", "ended_at"), check=lambda x: Learnt.read(x.body)),
     Table("sayings", "what fits where", Saying, check=_check_functions),
     Table("suppliers", "suppliers", Supplier, key=("name",)),
-    Table("kinds", "kinds of parts", Kind, key=("level", "code"), ours=("min_count",)),
+    Table("kinds", "kinds of parts", Kind, key=("level", "code"), ours=("min_count",), later=("around_mm", "section_mm")),
     Table("orders", "orders", Order, key=("tag",), later=("came",), tags=r"O-\d{4,9}"),
     Table("donors", "donors", Donor, key=("tag",), tags=r"D-\d{4,9}", check=lambda x: _check_words(x.gone)),
     Table("parts", "parts", Part, key=("tag",), tags=r"P-\d{4,9}|K-\d{4,9}-[A-Z]{1,2}", check=_check_functions),

@@ -16,12 +16,14 @@ class Supplier(models.Model):
 
 
 class Kind(models.Model):
-    """A kind of part: its level and the shop's code. ``min_count`` is what the shelf should not fall below."""
+    """A kind of part: its level and the shop's code. ``min_count`` is what the shelf should not fall below. A belt has a size: free length and section in mm."""
 
     level = models.CharField(max_length=20)
     code = models.CharField(max_length=60)
     name = models.CharField(max_length=120)
     min_count = models.PositiveIntegerField(default=0)
+    around_mm = models.FloatField(null=True)
+    section_mm = models.FloatField(null=True)
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=["level", "code"], name="one_kind_per_code"),)

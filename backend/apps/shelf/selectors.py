@@ -10,6 +10,7 @@ from apps.drives.selectors import current_named, full_sheet, model_of
 from apps.shelf.models import Check, Donor, Kind, Movement, Order, Part, Supplier
 from django.db.models import Prefetch, Q, QuerySet, Sum
 from django.utils import timezone
+from spindle.bench.tools.belts import AtHand
 from spindle.errors import NotFoundError
 from spindle.stock.conditions import Condition, condition, pieces_left, share, worth_of
 from spindle.stock.lead_time import DECILES, LeadTime, lead_time
@@ -45,6 +46,12 @@ def search_parts(words: str = "", *, level: str = "", only_here: bool = True) ->
             Q(tag__startswith=words.upper()) | Q(kind__in=kinds) | Q(place__startswith=words) | Q(place__startswith=words[0].upper() + words[1:])
         )
     return sorted(found.order_by("kind_id", "pk")[:SHOWN], key=lambda p: (p.kind.level, p.kind.code, p.pk))
+
+
+def belts_here() -> list[AtHand]:
+    """Return the belts that lie on the shelf and whose size somebody has said, one for each kind: where the first of them lies."""
+    found = stock().select_related("kind").filter(kind__level="belt", count__gt=0, kind__around_mm__isnull=False).order_by("kind_id", "pk").distinct("kind_id")
+    return [AtHand(f"{p.tag} {p.kind.name}{f', {p.place}' if p.place else ''}", p.kind.around_mm or 0.0, p.kind.section_mm or 0.0) for p in found[:SHOWN]]
 
 
 @dataclass(frozen=True)

@@ -691,6 +691,20 @@ export const BOUNDS = {
    "maxLength": 120
   }
  },
+ "SizeIn": {
+  "around_mm": {
+   "minimum": 20,
+   "maximum": 600
+  },
+  "code": {
+   "minLength": 1,
+   "maxLength": 60
+  },
+  "section_mm": {
+   "minimum": 0.5,
+   "maximum": 6
+  }
+ },
  "StrikeAsk": {
   "line": {
    "minimum": 0,

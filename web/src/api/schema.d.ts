@@ -2048,6 +2048,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf/parts/{tag}/size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Size
+         * @description Say how long around a belt is, and how thick.
+         */
+        post: operations["set_size"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shelf/past-orders": {
         parameters: {
             query?: never;
@@ -5420,9 +5440,11 @@ export interface components {
         Part: "causes" | "repairs" | "pace";
         /**
          * PartDetailView
-         * @description A part with its trail, and where it fits.
+         * @description A part with its trail, and where it fits; a belt with its size, where somebody has said it.
          */
         PartDetailView: {
+            /** Around Mm */
+            around_mm: number | null;
             /** Away Since */
             away_since: string | null;
             /** Checks */
@@ -5459,6 +5481,8 @@ export interface components {
             piece_cents: number;
             /** Place */
             place: string;
+            /** Section Mm */
+            section_mm: number | null;
             /** Tag */
             tag: string;
             /** Trail */
@@ -7058,6 +7082,22 @@ export interface components {
             device: string;
             /** Is This */
             is_this: boolean;
+        };
+        /**
+         * SizeIn
+         * @description A belt's free length around and its section, in mm.
+         */
+        SizeIn: {
+            /** Around Mm */
+            around_mm: number;
+            /** Code */
+            code: string;
+            /** Key */
+            key: string;
+            /** Level */
+            level: string;
+            /** Section Mm */
+            section_mm: number;
         };
         /**
          * SoundChoiceView
@@ -15661,6 +15701,86 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ScrapIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartDetailView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    set_size: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SizeIn"];
             };
         };
         responses: {

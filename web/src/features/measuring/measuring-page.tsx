@@ -3,7 +3,7 @@ import type { Tool } from '@/api/types'
 import { Asked } from '@/ui/asked'
 import { Page } from '@/ui/sub-nav'
 import { Notice } from '@/ui/panel'
-import { Calculator } from './calculator'
+import { Calculator, type Start } from './calculator'
 import { useTools } from './measuring-queries'
 
 /** The calculators of the bench without a job: nothing of it is kept. */
@@ -46,7 +46,7 @@ function One({ tool }: { tool: Tool }) {
         All calculators
       </Link>
       <div className="rounded-xl border border-line bg-paper p-4">
-        <Calculator key={`${tool.id} ${query}`} tool={tool} />
+        <Calculator key={`${tool.id} ${query}`} tool={tool} {...(tool.starts[0] && { start: tool.starts[0] as Start })} />
       </div>
     </Page>
   )

@@ -10,7 +10,7 @@ import { StockTake } from './stock-take'
 const part = (more: Partial<Part> = {}): Part => ({
   tag: 'P-0001', level: 'pickup', level_name: 'Bare pickup', code: 'VL-30', name: 'Pickup VL-30', count: 2, health: 'new', works: [], fails: [], is_complete: false, lot: '', place: 'Drawer A2', piece_cents: 2400, origin: '', owner_job: '', away_since: null, ...more,
 }) // prettier-ignore
-const detail: PartDetail = { ...part(), functions: ['reads'], checks: [], trail: [], holders: [], fits: [] }
+const detail: PartDetail = { ...part(), around_mm: null, section_mm: null, functions: ['reads'], checks: [], trail: [], holders: [], fits: [] }
 const calm = { 'GET /api/shelf/away': [], 'GET /api/sheet-form': { tables: [], levels: [], origins: {}, verdicts: {}, features: [], repairs: {} } }
 
 test('of a part only what was changed is put right', async () => {

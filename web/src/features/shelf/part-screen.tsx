@@ -14,6 +14,7 @@ import { CheckDialog } from './check-dialog'
 import { CorrectDialog } from './correct-dialog'
 import { FunctionMarks, Health, statesOf } from './health'
 import { MinimumForm } from './minimum-form'
+import { SizeForm } from './size-form'
 import { ScrapDialog } from './scrap-dialog'
 import { useCheckPart, usePart, useScrap } from './shelf-queries'
 
@@ -68,7 +69,7 @@ function PartView({ part }: { part: PartDetail }) {
       <div className="grid gap-4 md:grid-cols-[minmax(0,1fr)_11rem]">
         <Panel>
           <Facts part={part} />
-          {may && !isOwners && <MinimumForm level={part.level} code={part.code} />}
+          {may && !isOwners && <KindForms part={part} />}
         </Panel>
         <Panel>
           <img src={`/api/labels/${part.tag}`} alt={`Code of ${part.tag}`} className="mx-auto w-full max-w-44 rounded bg-white p-1" />
@@ -80,6 +81,16 @@ function PartView({ part }: { part: PartDetail }) {
       {open === 'correct' && <CorrectDialog part={part} onClose={() => setOpen(null)} />}
       {open === 'scrap' && <ScrapDialog title={`Throw ${part.tag} away`} most={part.count} error={scrap.error} isBusy={scrap.isPending} onScrap={(count, why) => scrap.mutate({ count, why }, { onSuccess: () => setOpen(null) })} onClose={() => setOpen(null)} />}
     </Page>
+  )
+}
+
+/** What the shop says of the kind: how many there should be, and a belt's size. */
+function KindForms({ part }: { part: PartDetail }) {
+  return (
+    <>
+      <MinimumForm level={part.level} code={part.code} />
+      {part.level === 'belt' && <SizeForm key={`${part.around_mm} ${part.section_mm}`} part={part} />}
+    </>
   )
 }
 
@@ -117,6 +128,14 @@ function Facts({ part }: { part: PartDetail }) {
         {part.level_name} <span className="figures">{part.code}</span>
         {part.is_complete && ', with what a bare one lacks'}
       </dd>
+      {part.around_mm !== null && part.section_mm !== null && (
+        <>
+          <dt className="text-quiet">Size</dt>
+          <dd className="figures">
+            {part.around_mm} mm around, section {part.section_mm} mm
+          </dd>
+        </>
+      )}
       <dt className="text-quiet">Lies</dt>
       <dd>{part.place || 'nobody wrote where'}</dd>
       {part.origin && (

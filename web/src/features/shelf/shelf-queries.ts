@@ -5,7 +5,7 @@ import { dataOf } from '@/api/problem'
 import type { components } from '@/api/schema'
 
 type Schemas = components['schemas']
-const TOUCHED = ['shelf', 'part', 'donor', 'workbench', 'job']
+const TOUCHED = ['shelf', 'part', 'donor', 'workbench', 'job', 'tools']
 
 export const useParts = (q: string, level: string, usedUp: boolean) =>
   useQuery({
@@ -31,6 +31,7 @@ export const useCodes = () => useQuery({ queryKey: ['shelf', 'codes'], queryFn: 
 export const useCheckPart = (tag: string) => useOnce((body: Schemas['ChecksIn']) => dataOf(client.POST('/api/shelf/parts/{tag}/checks', { params: { path: { tag } }, body })), TOUCHED)
 export const useCheckDonor = (tag: string) => useOnce((body: Schemas['ChecksIn']) => dataOf(client.POST('/api/shelf/donors/{tag}/checks', { params: { path: { tag } }, body })), TOUCHED)
 export const useMinimum = () => useOnce((body: Schemas['MinimumIn']) => dataOf(client.POST('/api/shelf/minimum', { body })), TOUCHED)
+export const useSize = (tag: string) => useOnce((body: Schemas['SizeIn']) => dataOf(client.POST('/api/shelf/parts/{tag}/size', { params: { path: { tag } }, body })), TOUCHED)
 export const useAddDonor = () => useOnce((body: Schemas['DonorIn']) => dataOf(client.POST('/api/shelf/donors', { body })), TOUCHED)
 export const useHarvest = (tag: string) => useOnce((body: Schemas['HarvestIn']) => dataOf(client.POST('/api/shelf/donors/{tag}/harvest', { params: { path: { tag } }, body })), TOUCHED)
 export const useScrapDonor = (tag: string) => useOnce((body: Schemas['DonorScrapIn']) => dataOf(client.POST('/api/shelf/donors/{tag}/scrap', { params: { path: { tag } }, body })), TOUCHED)

@@ -14,7 +14,7 @@ import { ShelfWanted } from './wanted'
 const part = (more: Partial<Part> = {}): Part => ({
   tag: 'P-0001', level: 'pickup', level_name: 'Bare pickup', code: 'VL-30', name: 'Pickup VL-30', count: 2, health: 'new', works: [], fails: [], is_complete: false, lot: '', place: 'Drawer A2', piece_cents: 2400, origin: '', owner_job: '', away_since: null, ...more,
 }) // prettier-ignore
-const detail = (more: Partial<PartDetail> = {}): PartDetail => ({ ...part(), functions: ['reads'], checks: [], trail: [], holders: [], fits: [], ...more })
+const detail = (more: Partial<PartDetail> = {}): PartDetail => ({ ...part(), around_mm: null, section_mm: null, functions: ['reads'], checks: [], trail: [], holders: [], fits: [], ...more })
 const form = { tables: [], levels: [{ id: 'pickup', name: 'Bare pickup', rank: 'pickup', functions: ['reads'], families: ['slot'] }], origins: {}, verdicts: {}, features: [], repairs: {} }
 const calm = { 'GET /api/shelf/away': [], 'GET /api/sheet-form': form }
 const click = async (name: string | RegExp) => userEvent.click(await screen.findByRole('button', { name }))
@@ -124,6 +124,17 @@ describe('one part', () => {
     await click('Set')
     expect(await screen.findByRole('status')).toHaveTextContent('Set.')
     expect(sent[0]?.body).toMatchObject({ level: 'pickup', code: 'VL-30', count: 4 })
+  })
+
+  test('a belt has a size, by which the calculator finds it', async () => {
+    const sent = show(detail({ level: 'belt', code: 'BELT-71' }), { 'POST /api/shelf/parts/P-0001/size': detail({ level: 'belt', around_mm: 142, section_mm: 1.2 }) })
+    await userEvent.type(await screen.findByLabelText('Around, lying free, in mm'), '14')
+    await userEvent.type(screen.getByLabelText('Section, in mm'), '1,2')
+    expect(screen.getByText('From 20 to 600 mm.')).toBeInTheDocument()
+    expect(screen.getByRole('button', { name: 'Say its size' })).toBeDisabled()
+    await userEvent.type(screen.getByLabelText('Around, lying free, in mm'), '2')
+    await click('Say its size')
+    expect(sent[0]?.body).toMatchObject({ level: 'belt', code: 'BELT-71', around_mm: 142, section_mm: 1.2 })
   })
 })
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Any, Final
 
 import numpy as np
@@ -53,6 +55,23 @@ FIELDS: Final[tuple[Field, ...]] = (
         ),
     ),
 )
+
+
+@dataclass(frozen=True, slots=True)
+class AtHand:
+    """A belt on the shelf: what it is called there, how long around it is when it lies free, and its section, in mm."""
+
+    name: str
+    loop_mm: float
+    section_mm: float
+
+
+def with_shelf(starts: Sequence[Start], belts: Sequence[AtHand]) -> list[Start]:
+    """Return what a sheet says of its belts with what lies on the shelf beside; where no sheet says anything, the shelf alone."""
+    if not belts:
+        return list(starts)
+    rows = [{"name": b.name, "loop": f"{b.loop_mm:g} mm", "section": f"{b.section_mm:g} mm"} for b in belts]
+    return [Start(s.name, {**s.inputs, "at_hand": rows}, s.question) for s in starts or [Start("A belt", {})]]
 
 
 def _loop(inputs: Inputs) -> float:
