@@ -35,7 +35,7 @@ def test_the_calculators_say_what_they_ask_and_what_the_sheet_of_a_job_says_alre
 
 
 def test_a_belt_of_the_shelf_is_the_nearest_as_soon_as_somebody_says_its_size(bram):
-    (start,) = next(t["starts"] for t in bram.get(f"/tools?tag=K-0110").json() if t["id"] == "belt")
+    (start,) = next(t["starts"] for t in bram.get("/tools?tag=K-0110").json() if t["id"] == "belt")
     own = start["inputs"] | {"way": "flat", "measured": "70 mm"}
     assert start["inputs"]["at_hand"] == [{"name": "P-0002 Belt 71 mm, square, Drawer C1", "loop": "142 mm", "section": "1.2 mm"}]
     assert "From the shelf: P-0002 Belt 71 mm" in bram.post("/tools/belt", inputs=own).json()["told"]["headline"]

@@ -57,6 +57,9 @@ BAD = [
     (("tables", "trimmer"), [], "/tables/trimmer"),
     (("tables", "trimmers", 0, "low_ohm"), "700", "/tables/trimmers/0/low_ohm"),
     (("tables", "trimmers", 0, "low_ohm"), 900, "/tables/trimmers/0/high_ohm"),
+    (("tables", "trimmers", 0, "high_ohm"), None, "/tables/trimmers/0/high_ohm"),
+    (("tables", "trimmers", 0, "low_volt"), 1.5, "/tables/trimmers/0/high_volt"),
+    (("tables", "trimmers", 0), {"name": "T", "nm": "650", "more_light": "not known", "origin": "shop", "confidence": "fair"}, "/tables/trimmers/0/low_ohm"),
     (("tables", "trimmers", 0, "low_ohm"), -1, "/tables/trimmers/0/low_ohm"),
     (("tables", "trimmers", 0, "name"), "=1+1", "/tables/trimmers/0/name"),
     (("tables", "trimmers", 0, "origin"), "rumour", "/tables/trimmers/0/origin"),
@@ -123,6 +126,9 @@ def row_of(table):
 def _in_order(table, row):
     for low, high in table.ordered:
         row[low], row[high] = sorted((row[low], row[high]))
+    for n, (low, high) in enumerate(table.bands):
+        ends = sorted(x for x in (row[low], row[high]) if x is not None)
+        row[low], row[high] = ends if len(ends) == 2 else (2.0, 3.0) if n == 0 else (None, None)
     return row
 
 
@@ -148,9 +154,9 @@ CSV = [
     ("", "line 1"),
     ("name\r\nx\r\n", "line 1"),
     ("{head}\r\nT1,650,700\r\n", "line 2"),
-    ("{head}\r\nT1,650,seven,840,not known,,,,,shop,fair,\r\n", "line 2, low_ohm"),
-    ("{head}\r\n=1+1,650,700,840,not known,,,,,shop,fair,\r\n", "line 2, name"),
-    ("{head}\r\nT1,650,700,840,not known,,,,,shop,fair,\r\n\r\nT1,650,700,840,not known,,,,,shop,fair,\r\n", "line 4"),
+    ("{head}\r\nT1,650,seven,840,not known,,,,,,,,,shop,fair,\r\n", "line 2, low_ohm"),
+    ("{head}\r\n=1+1,650,700,840,not known,,,,,,,,,shop,fair,\r\n", "line 2, name"),
+    ("{head}\r\nT1,650,700,840,not known,,,,,,,,,shop,fair,\r\n\r\nT1,650,700,840,not known,,,,,,,,,shop,fair,\r\n", "line 4"),
     ('{head}\r\n"T1,650\r\n', "line 2"),
 ]
 

@@ -72,7 +72,8 @@ ANSWERS = [
     ("belt", LOOP | {"centres": "18 mm"}, "would touch", Verdict.REFUSED),
     ("belt", LOOP | {"at_hand": [{"name": "B-7", "loop": "138 mm", "section": "1.2 mm"}]}, "From the shelf: B-7", None),
     ("shim", RAIL, "Lay 0.05 mm + 0.2 mm", Verdict.TRIAL_ONLY),
-    ("shim", RAIL | {"tolerance": "1°"}, "less than it may", Verdict.TRIAL_ONLY),
+    ("shim", RAIL | {"lean650": "1°"}, "less than it may", Verdict.TRIAL_ONLY),
+    ("shim", RAIL | {"lean405": "1°"}, "Lay 0.05 mm + 0.2 mm", Verdict.TRIAL_ONLY),  # of a light that this drive does not have
     ("capacitors", {}, "Say which places", None),
     ("capacitors", {"places": [CAP], "kit": [CAP]}, "1 of 1 places have their part. Look at the polarity", None),
     ("capacitors", {"places": [CAP | {"seen_once": True, "seen_again": True}], "kit": [CAP]}, "seen twice", None),
@@ -267,3 +268,18 @@ def test_a_start_names_the_one_question_that_it_answers_and_none_where_there_are
         "DVD trimmer": "trimmer_reading",
         "BD trimmer": "trimmer_reading",
     }
+
+
+def test_a_trimmer_that_is_known_in_volts_is_set_and_read_running_and_each_light_has_its_own_lean():
+    document = parse_json(next(f for f in SHEETS if f.stem == "KD-L1").read_bytes())
+    document["tables"] |= {"tilt": [{"nm": str(nm), "most_deg": deg, "origin": "shop", "confidence": "fair"} for nm, deg in ((650, 0.4), (780, 0.7))]}
+    one = document["tables"]["trimmers"][0]
+    document["tables"]["trimmers"].append({**one, "name": "Gain", "low_ohm": None, "high_ohm": None, "strong_ohm": None, "more_light": "more volts"})
+    told = {name: {s.name: s.inputs for s in TOOLS[name].prefill(read_sheet(document))} for name in ("trimmer", "reading", "alignment", "shim")}
+    assert list(told["trimmer"]) == ["Only one", "Only one, running", "Gain, running"]
+    gain = told["trimmer"]["Gain, running"]
+    assert (gain["quantity"], gain["low"], gain["high"], gain["drive"], gain["clockwise"]) == ("voltage", "1.85 V", "2.1 V", "more", "lowers")
+    assert "clockwise" not in told["trimmer"]["Only one, running"]  # said of the ohms
+    assert told["reading"]["Gain trimmer, running"]["limit_mains"] == "running"
+    assert list(told["alignment"]) == ["All trimmers, running"]
+    assert {k: v for k, v in told["shim"]["Rails"].items() if k.startswith("lean")} == {"lean650": "0.4°", "lean780": "0.7°"}

@@ -16,7 +16,7 @@ class Supplier(models.Model):
 
 
 class Kind(models.Model):
-    """A kind of part: its level and the shop's code. ``min_count`` is what the shelf should not fall below. A belt has a size: free length and section in mm."""
+    """A kind of part: its level and the shop's code. ``min_count`` is what the shelf should not fall below. A belt has a size, in mm."""
 
     level = models.CharField(max_length=20)
     code = models.CharField(max_length=60)

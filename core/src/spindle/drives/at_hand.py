@@ -51,7 +51,11 @@ def _points(row: Row) -> str:
 
 def _trimmer(row: Row) -> str:
     place = f", {row['place']}" if row.get("place") else ""
-    return f"{row['name']} trimmer ({row['nm']} nm): {_number(row['low_ohm'])} to {_number(row['high_ohm'])} Ω, more light by {row['more_light']}{place}"
+    bands = [f"{_number(row['low_ohm'])} to {_number(row['high_ohm'])} Ω, mains out"] if row.get("low_ohm") is not None else []
+    if row.get("low_volt") is not None:
+        between = f" between {row['points']}" if row.get("points") else ""
+        bands.append(f"{_number(row['low_volt'])} to {_number(row['high_volt'])} V running{between}")
+    return f"{row['name']} trimmer ({row['nm']} nm): {'; '.join(bands)}; more light by {row['more_light']}{place}"
 
 
 def _half_built(row: Row) -> str:

@@ -53,7 +53,7 @@ class Column:
 
 @dataclass(frozen=True, slots=True)
 class Table:
-    """One table: its columns, which of them name a row, and pairs that may not be the wrong way round."""
+    """One table: its columns, which of them name a row, and pairs that may not be the wrong way round; of ``bands`` a row has one at least."""
 
     id: str
     title: str
@@ -61,6 +61,7 @@ class Table:
     columns: tuple[Column, ...]
     key: tuple[str, ...]
     ordered: tuple[tuple[str, str], ...] = ()
+    bands: tuple[tuple[str, str], ...] = ()
 
 
 PROVENANCE: Final = (
@@ -77,8 +78,8 @@ def _column(entry: Mapping[str, Any]) -> Column:
 
 
 def _table(entry: Mapping[str, Any]) -> Table:
-    pairs = tuple((a, b) for a, b in entry.get("ordered", ()))
-    return Table(entry["id"], entry["title"], entry["about"], (*map(_column, entry["columns"]), *PROVENANCE), tuple(entry["key"]), pairs)
+    ordered, bands = (tuple((a, b) for a, b in entry.get(name, ())) for name in ("ordered", "bands"))
+    return Table(entry["id"], entry["title"], entry["about"], (*map(_column, entry["columns"]), *PROVENANCE), tuple(entry["key"]), ordered, bands)
 
 
 TABLES: Final[Mapping[str, Table]] = MappingProxyType({e["id"]: _table(e) for e in read_toml("spindle.drives", "tables")["tables"]})

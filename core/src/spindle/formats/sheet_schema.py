@@ -65,7 +65,17 @@ def _object(properties: dict[str, Any], *, required: list[str]) -> dict[str, Any
 
 def _table(table: Table) -> dict[str, Any]:
     required = [c.id for c in table.columns if not c.optional and c.kind != "flag"]
-    return {"type": "array", "maxItems": MAX_ROWS, "description": table.about, "items": _object({c.id: _cell(c) for c in table.columns}, required=required)}
+    items = _object({c.id: _cell(c) for c in table.columns}, required=required)
+    if table.bands:
+        items |= _bands(table.bands)
+    return {"type": "array", "maxItems": MAX_ROWS, "description": table.about, "items": items}
+
+
+def _bands(bands: tuple[tuple[str, str], ...]) -> dict[str, Any]:
+    """Return what says that a row has one band at least, and none by half."""
+    whole = [{"required": list(pair), "properties": {end: {"type": "number"} for end in pair}} for pair in bands]
+    none = [{"properties": {end: {"type": "null"} for end in pair}} for pair in bands]
+    return {"anyOf": whole, "allOf": [{"anyOf": [one, other]} for one, other in zip(whole, none, strict=True)]}
 
 
 def _cell(column: Column) -> dict[str, Any]:

@@ -56,10 +56,22 @@ def read_rows(table: Table, rows: Iterable[object], place: str, *, most: int = M
 def _row(table: Table, value: object, place: str) -> Row:
     row = Place(value, place, [c.id for c in table.columns])
     read = {c.id: _cell(c, row.raw(c.id) if c.id in row else _absent(c, row), row.at(c.id)) for c in table.columns}
-    for low, high in table.ordered:
-        if float(str(read[low])) > float(str(read[high])):
+    _check_bands(table, read, row)
+    for low, high in (*table.ordered, *table.bands):
+        if read[low] is not None and float(str(read[low])) > float(str(read[high])):
             raise CaseError(row.at(high), f"is below {low} ({read[low]} > {read[high]})")
     return read
+
+
+def _check_bands(table: Table, read: Row, row: Place) -> None:
+    """Refuse half a band, and a row that has none of those that its table knows."""
+    for low, high in table.bands:
+        if (read[low] is None) is not (read[high] is None):
+            missing, there = (low, high) if read[low] is None else (high, low)
+            raise CaseError(row.at(missing), f"is missing: a band has both ends, and there is {there}")
+    if table.bands and all(read[low] is None for low, _ in table.bands):
+        ways = " or ".join(f"{low} with {high}" for low, high in table.bands)
+        raise CaseError(row.at(table.bands[0][0]), f"is missing: a row needs {ways}")
 
 
 def _absent(column: Column, row: Place) -> object:

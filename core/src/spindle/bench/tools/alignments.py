@@ -10,6 +10,7 @@ import numpy as np
 from spindle.bench.quantity import said
 from spindle.bench.tools.fields import Field, Inputs, choice, quantity, rows
 from spindle.bench.tools.told import Number, Start, Told, Tool
+from spindle.bench.tools.trimmers import bands_of
 from spindle.bench.trimming.alignment import Round, TurnMade, next_round
 from spindle.drives.full_sheet import FullSheet
 from spindle.errors import InputsError
@@ -104,8 +105,12 @@ def _is_whole(turn: Inputs, n: int) -> bool:
 
 
 def _prefill(full: FullSheet) -> list[Start]:
-    trims = [{"name": r["name"], "low": f"{r['low_ohm']:g} Ω", "high": f"{r['high_ohm']:g} Ω", "state": "mains out"} for r in full.rows("trimmers")]
-    return [Start("All trimmers", {"quantity": "resistance", "trims": trims})] if len(trims) > 1 else []
+    found = []
+    for read_in, name, state in (("resistance", "All trimmers", "mains out"), ("voltage", "All trimmers, running", "running")):
+        bands = [(row["name"], low, high) for row in full.rows("trimmers") for kind, low, high, _ in bands_of(row) if kind == read_in]
+        trims = [{"name": trim, "low": low, "high": high, "state": state} for trim, low, high in bands]
+        found += [Start(name, {"quantity": read_in, "trims": trims})] if len(trims) > 1 else []
+    return found
 
 
 ALIGNMENT: Final = Tool("alignment", "Alignment", "Several trims in order, each in its state; round again only where it pays.", FIELDS, _run, (), _prefill)

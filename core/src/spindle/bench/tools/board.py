@@ -17,14 +17,16 @@ SHIM_FIELDS: Final[tuple[Field, ...]] = (
     quantity("base", "From the worn rail to the other", "length", low=5.0, high=120.0),
     Field("stock", "Pieces at hand", "quantities", "length", low=0.01, high=3.0),
     *(flag(f"nm{nm}", f"It reads with {nm} nm") for nm in TOLERANCE_DEG),
-    quantity("tolerance", "It may lean at most, by the sheet", "angle", low=0.05, high=3.0, optional=True, hint="Left out: what its wavelengths bear."),
+    *(
+        quantity(f"lean{nm}", f"With {nm} nm it may lean at most, by the sheet", "angle", low=0.05, high=3.0, optional=True, hint=f"Left out: {bears:g}°.")
+        for nm, bears in TOLERANCE_DEG.items()
+    ),
 )
 
 
 def _shim(inputs: Inputs) -> Told:
     nm = [nm for nm in TOLERANCE_DEG if inputs[f"nm{nm}"]]
-    own: float | None = inputs["tolerance"]
-    bears = TOLERANCE_DEG if own is None else dict.fromkeys(TOLERANCE_DEG, own)
+    bears = {one: usual if inputs[f"lean{one}"] is None else inputs[f"lean{one}"] for one, usual in TOLERANCE_DEG.items()}
     found = best_shim(inputs["wear"], inputs["base"], inputs["stock"], nm, tolerances=bears)
     pieces = " + ".join(f"{p:g} mm" for p in found.pieces_mm)
     headline = f"{f'Lay {pieces} under the worn end. ' if found.pieces_mm else ''}{found.text}"
@@ -43,8 +45,8 @@ def _shim(inputs: Inputs) -> Told:
 
 def _rails(full: FullSheet) -> list[Start]:
     given: dict[str, Any] = {f"nm{nm}": nm in full.drive.wavelengths_nm for nm in TOLERANCE_DEG}
-    own = [float(str(r["most_deg"])) for r in full.rows("tilt") if int(str(r["nm"])) in full.drive.wavelengths_nm]
-    return [Start("Rails", given | ({"tolerance": f"{min(own):g}°"} if own else {}))]
+    own = {f"lean{r['nm']}": f"{r['most_deg']:g}°" for r in full.rows("tilt")}
+    return [Start("Rails", given | own)]
 
 
 SHIM: Final = Tool("shim", "Wear shim", "From wear to lean, and the pieces at hand that make it lean least.", SHIM_FIELDS, _shim, (), _rails)

@@ -10,6 +10,7 @@ from spindle.bench.quantity import plus_minus, said
 from spindle.bench.reading import Accuracy, Can, Interval, Limit, Measured, can_tell, is_creeping, measure, repeats_needed, soft_weights, usual_spread
 from spindle.bench.tools.fields import Field, Inputs, choice, quantity, read_inputs
 from spindle.bench.tools.told import Number, Speaks, Start, Told, Tool
+from spindle.bench.tools.trimmers import bands_of
 from spindle.drives.tables import Row
 from spindle.errors import InputsError, InvalidError
 from spindle.words.bench import Mains
@@ -234,19 +235,15 @@ def _row(row: Row) -> Start:
     return Start(f"{row['points']}, {row['quantity']}, {row['mains']}", given, "level_reading" if row["quantity"] == "level" else "")
 
 
-def _trimmer(row: Row) -> Start:
-    given = {
-        "points": f"{row['name']} trimmer",
-        "quantity": "resistance",
-        "low": f"{row['low_ohm']:g} Ω",
-        "high": f"{row['high_ohm']:g} Ω",
-        "limit_mains": "out",
-        "mains": "out",
-        "disc": "any",
-        "switch": "any",
-        "source": f"sheet ({row['origin']}, {row['confidence']})",
-    }
-    return Start(f"{row['name']} trimmer", given, "trimmer_reading")
+def _trimmer(row: Row) -> list[Start]:
+    found = []
+    for kind, low, high, _ in bands_of(row):
+        mains = "out" if kind == "resistance" else "running"
+        points = f"{row['name']} trimmer" if kind == "resistance" or not row.get("points") else str(row["points"])
+        state = {"limit_mains": mains, "mains": mains, "disc": "any", "switch": "any"}
+        given = {"points": points, "quantity": kind, "low": low, "high": high, **state, "source": f"sheet ({row['origin']}, {row['confidence']})"}
+        found.append(Start(f"{row['name']} trimmer{'' if mains == 'out' else ', running'}", given, "trimmer_reading"))
+    return found
 
 
 READING: Final = Tool(
@@ -256,5 +253,5 @@ READING: Final = Tool(
     FIELDS,
     _run,
     (*_BANDED, *_FIXED),
-    lambda full: [*map(_row, full.rows("test_points")), *map(_trimmer, full.rows("trimmers"))],
+    lambda full: [*map(_row, full.rows("test_points")), *(start for row in full.rows("trimmers") for start in _trimmer(row))],
 )

@@ -180,20 +180,36 @@ def _speaks(trimmer: Trimmer, stops: list[Stop]) -> tuple[Speaks, ...]:
     return (Speaks("trimmer_reading", {"in_band": inside, "out_of_band": 1.0 - inside}),)
 
 
-def _row(row: Row) -> Start:
-    drive = {"less resistance": "less", "more resistance": "more"}.get(str(row["more_light"]), "unknown")
-    given: dict[str, Any] = {"name": row["name"], "quantity": "resistance", "low": f"{row['low_ohm']:g} Ω", "high": f"{row['high_ohm']:g} Ω", "drive": drive}
-    if row.get("strong_ohm") is not None:
-        given["strong"] = f"{row['strong_ohm']:g} Ω"
-    if row.get("clockwise"):
-        given["clockwise"] = {"raises it": "raises", "lowers it": "lowers"}.get(str(row["clockwise"]), "unknown")
-    if row.get("wear_rate") is not None:
-        given["rate"] = row["wear_rate"]
-    return Start(str(row["name"]), given)
+def bands_of(row: Row) -> list[tuple[str, str, str, str]]:
+    """Return the bands that a sheet's row has for a trimmer, ohms first: the quantity, and its two ends and strong limit ("" for none) as they are typed."""
+    found = []
+    for quantity_, end, unit in (("resistance", "ohm", "Ω"), ("voltage", "volt", "V")):
+        low, high, strong = (f"{row[c]:g} {unit}" if row.get(c) is not None else "" for c in (f"low_{end}", f"high_{end}", f"strong_{end}"))
+        if low:
+            found.append((quantity_, low, high, strong))
+    return found
+
+
+_MORE_LIGHT: Final = {"resistance": {"less resistance": "less", "more resistance": "more"}, "voltage": {"less volts": "less", "more volts": "more"}}
+
+
+def _starts(row: Row) -> list[Start]:
+    found: list[Start] = []
+    for n, (kind, low, high, strong) in enumerate(bands_of(row)):
+        given: dict[str, Any] = {"name": row["name"], "quantity": kind, "low": low, "high": high}
+        given["drive"] = _MORE_LIGHT[kind].get(str(row["more_light"]), "unknown")
+        if strong:
+            given["strong"] = strong
+        if row.get("clockwise") and n == 0:  # which way it moves is said of one reading, the first
+            given["clockwise"] = {"raises it": "raises", "lowers it": "lowers"}.get(str(row["clockwise"]), "unknown")
+        if row.get("wear_rate") is not None:
+            given["rate"] = row["wear_rate"]
+        found.append(Start(str(row["name"]) if kind == "resistance" else f"{row['name']}, running", given))
+    return found
 
 
 def _prefill(full: FullSheet) -> list[Start]:
-    return [_row(r) for r in full.rows("trimmers")]
+    return [start for row in full.rows("trimmers") for start in _starts(row)]
 
 
 TRIMMER: Final = Tool(
