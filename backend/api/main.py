@@ -63,8 +63,8 @@ def _name_content(answer: dict[str, Any], *, own: str) -> None:
 
 api = _Api(title="Tidy Spindle", version="1", docs_url=None, auth=settled, urls_namespace="api")
 add_handlers(api)
+api.add_router("/jobs/{tag}", job)  # first: an address is looked for in this order, and an answer at the bench is what is waited for
+api.add_router("/jobs/{tag}", owner_page)
 api.add_router("/session", people)
 for router in (house, drives, shelf_list, shelf_orders, shelf, shop, measuring, photos, sounds, practice, day, record, exchange):
     api.add_router("", router)
-api.add_router("/jobs/{tag}", job)
-api.add_router("/jobs/{tag}", owner_page)

@@ -26,12 +26,14 @@ class Beside:
     nice : how far it stands back behind answers, as nice(2) has it
     pause_s : seconds between two looks at whether there is something to do
     do : does what there is; it is told whether to go on
+    rests : it rests so many times as long as it worked, where that is longer than ``pause_s``: of a core that answers want it takes no more than its share
     """
 
     what: str
     nice: int
     pause_s: float
     do: Callable[[Callable[[], bool]], None]
+    rests: float = 0.0
 
     def run(self, parent: int) -> None:
         """Do it again and again for as long as that parent lives. Whatever goes wrong is told, and tried again later."""
@@ -42,11 +44,17 @@ class Beside:
 
         while goes_on():
             close_old_connections()
-            try:
-                self.do(goes_on)
-            except DatabaseError as error:  # it may be starting again
-                _log.warning("%s: %s", self.what, error)
-            except Exception:
-                _log.exception(self.what)  # nobody waits for it: the server must not go down with it
-                time.sleep(AFTER_S)
-            time.sleep(self.pause_s)
+            begun = time.monotonic()
+            is_well = self._did(goes_on)
+            time.sleep(max(self.pause_s, self.rests * (time.monotonic() - begun)) if is_well else AFTER_S)
+
+    def _did(self, goes_on: Callable[[], bool]) -> bool:
+        """Do what there is; False after a mistake of ours."""
+        try:
+            self.do(goes_on)
+        except DatabaseError as error:  # it may be starting again
+            _log.warning("%s: %s", self.what, error)
+        except Exception:
+            _log.exception(self.what)  # nobody waits for it: the server must not go down with it
+            return False
+        return True

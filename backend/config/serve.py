@@ -46,6 +46,7 @@ LOOKS_PAUSE_S: Final = 0.1
 """Somebody waits for a deeper look, and has waited for over a second before it was asked for."""
 WEEK_NICE: Final = 15
 WEEK_PAUSE_S: Final = 2.0
+WEEK_RESTS: Final = 6.0
 """An answer at the bench is always nearer than the week: so old is it at most beyond the time that it takes."""
 _DIE_WITH_PARENT: Final = 1  # PR_SET_PDEATHSIG of prctl(2)
 _SET_NAME: Final = 15  # PR_SET_NAME
@@ -95,7 +96,7 @@ def beside(task: str, parent: int) -> None:
 
     tasks = {
         "looks": Beside("a deeper look was not made", LOOKS_NICE, LOOKS_PAUSE_S, lambda goes_on: keep_looks(told_look, goes_on)),
-        "week": Beside("the week was not worked out", WEEK_NICE, WEEK_PAUSE_S, keep_day),
+        "week": Beside("the week was not worked out", WEEK_NICE, WEEK_PAUSE_S, keep_day, rests=WEEK_RESTS),
     }
     tasks[task].run(parent)
 

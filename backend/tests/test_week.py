@@ -87,7 +87,18 @@ def test_whatever_goes_wrong_the_process_goes_on(db, monkeypatch):
     monkeypatch.setattr("config.beside.os.getppid", lambda: 7 if len(tries) < 2 else 1)
     monkeypatch.setattr("config.beside.time.sleep", naps.append)
     Beside("the week", 15, 2.0, keep_day).run(7)
-    assert (len(tries), naps) == (2, [60.0, 2.0, 60.0, 2.0])
+    assert (len(tries), naps) == (2, [60.0, 60.0])
+
+
+@pytest.mark.parametrize(("worked", "rests", "nap"), [(0.1, 6.0, 2.0), (3.0, 6.0, 18.0), (3.0, 0.0, 2.0)])
+def test_what_runs_beside_rests_longer_the_longer_it_worked(db, monkeypatch, worked, rests, nap):
+    clock, naps = [0.0], []
+    monkeypatch.setattr("config.beside.os.nice", lambda _: None)
+    monkeypatch.setattr("config.beside.os.getppid", lambda: 1 if naps else 7)
+    monkeypatch.setattr("config.beside.time.monotonic", lambda: clock[0])
+    monkeypatch.setattr("config.beside.time.sleep", naps.append)
+    Beside("the week", 15, 2.0, lambda _: clock.__setitem__(0, worked), rests).run(7)
+    assert naps == [nap]
 
 
 def test_what_was_drawn_of_a_closed_job_goes(week, nia):
