@@ -121,6 +121,7 @@ def test_a_belt_is_measured_the_size_to_buy_named_and_one_taken_from_the_shelf(b
     dialog = measure(page, "Load belt")
     dialog.get_by_label("Measured", exact=True).fill("68")
     expect(dialog.get_by_role("status")).to_contain_text("Buy 142 mm around, section 1.2 mm")
+    expect(dialog.get_by_role("status")).to_contain_text("From the shelf: P-")
     expect(dialog.get_by_role("img", name=re.compile("stretched"))).to_be_visible()
     dialog.get_by_role("button", name="Keep it on the tape").click()
     expect(page.get_by_label("Tape").get_by_text("Belt, Load belt:")).to_be_visible()

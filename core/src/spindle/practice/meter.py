@@ -73,7 +73,7 @@ class Tips:
         if quantity not in (None, self.point.quantity):
             return math.inf if quantity == "resistance" and self.mains is Mains.LIVE else 0.0
         value = self.value()
-        if math.isinf(value):
+        if math.isinf(value) or value == 0.0:
             return value
         unsteady = 0.3 * value if self.point.quantity == "resistance" and not self.tells else 0.0
         return max(0.0, float(rng.normal(value, usual_spread(value, self.point.quantity) + unsteady + 2e-4)))
@@ -81,7 +81,7 @@ class Tips:
     def says(self, rng: np.random.Generator) -> str:
         """Return what the meter shows, read so often, as a hand writes it down."""
         shown = ", ".join(said(x, self.point.quantity) if math.isfinite(x) else "OL" for x in (self.read(rng) for _ in range(REPEATS)))
-        return f"{self.point.points}, {STATES[self.mains]}: {shown}. The limit is {self.point.limit}."
+        return f"{self.point.points}, {STATES[self.mains]}: {shown}"
 
 
 def tips_at(s: Session, question: str, outcome: str, mains: Mains) -> Tips:

@@ -100,8 +100,9 @@ def _look(s: Session, move: Move) -> Session:
     o = hidden.shows(q, n, bad)
     outcome = question.outcomes[o]
     tips = tips_at(s, move.what, outcome.id, mains) if move.what in POINTS else None
-    says = tips.says(s.rng) if tips else outcome.line
-    s = replace(s, hidden=hidden, tips=tips or s.tips, readings={**s.readings, **({move.what: says} if tips else {})})
+    shown = tips.says(s.rng) if tips else ""
+    says = f"{shown}. The limit is {tips.point.limit}." if tips else outcome.line
+    s = replace(s, hidden=hidden, tips=tips or s.tips, readings={**s.readings, **({move.what: shown} if tips else {})})
     beside = replace(beside, traps=traps)
     if tips and not tips.tells:  # a number of another state: the minutes are gone, and nothing is known
         return replace(s, done=(*s.done, Done(move, says, "", eur, minutes, beside, mishap)))

@@ -63,10 +63,11 @@ function Measured({ look, tips, isBusy, onLook }: { look: Look; tips: NonNullabl
         <Asked look={look} />
         <span className="figures shrink-0 text-quiet">{minutesOf(look)}</span>
       </div>
-      <div role="group" aria-label={`Measure ${tips.points}`} className="mt-1.5 flex flex-wrap items-center gap-2">
-        <span className="text-quiet">
-          {tips.points}, {tips.limit}. Mains:
-        </span>
+      <p className="text-quiet">
+        {tips.points}: {tips.limit}
+      </p>
+      <div role="group" aria-label={`Measure ${tips.points}, ${tips.limit}`} className="mt-1 flex flex-wrap items-center gap-2">
+        <span className="text-quiet">Mains</span>
         <Button disabled={isBusy} onClick={() => onLook('out')}>
           out
         </Button>

@@ -92,8 +92,7 @@ test('a look is pressed and the world answers', async () => {
 
 test('in which state it is measured is the learner’s to choose, with the limit beside it', async () => {
   const sent = playing(moving(run(), run({ moves: 3 })))
-  const point = await screen.findByRole('group', { name: 'Measure J7-2 to frame' })
-  expect(point).toHaveTextContent('4.85 V to 5.25 V, running')
+  const point = await screen.findByRole('group', { name: 'Measure J7-2 to frame, 4.85 V to 5.25 V, running' })
   await userEvent.click(within(point).getByRole('button', { name: 'running' }))
   expect(sent[0]?.body).toMatchObject({ do: 'look', what: 'board_supply', mains: 'live', after: 2 })
 })
