@@ -76,6 +76,15 @@ def test_nothing_of_practice_is_on_the_shelf_on_the_day_or_in_the_record(bram, s
     assert house(bram) == before
 
 
+def test_the_planners_move_is_told_after_each_or_not_before_the_end(bram):
+    quiet = moved(bram, begun(bram), do="look", what="power").json()
+    assert [x["beside"] for x in quiet["log"]] == [None]
+    told = bram.post("/practice/runs", key="practice-told-each", lesson="first_unit", tells_each=True).json()
+    told = moved(bram, moved(bram, told, do="look", what="power").json(), do="guess", what="belt", percent=60).json()
+    first, guess = (x["beside"] for x in told["log"])
+    assert (bool(first["best"]), first["regret_cents"] > 0, guess) == (True, True, None)
+
+
 def test_a_move_happens_once_and_a_second_window_is_told(bram):
     run = begun(bram)
     told = [moved(bram, run, do="look", what="power") for _ in range(2)]

@@ -20,6 +20,7 @@ from spindle.words.bench import Mains
 
 HELP: Final = """look QUESTION [out|live]   what the drive does, or shows; what is measured, with the mains out or running (as its limit is, if left out)
 repair REPAIR [dry] [look_over] [own_board]   a repair and its trial, with what care
+swap REPAIR [dry] [look_over]   the same with a donor's part, of which nobody knows how good it is
 list [looks|repairs|parts]                    what there is
 guess PART PERCENT     your first guess, once
 listen                 a disc goes in: what is heard, in words
@@ -78,6 +79,7 @@ def _heard(session: Session, words: list[str], out: TextIO) -> Session:
 _MOVES: Final[dict[str, Callable[[list[str]], Move]]] = {
     "look": lambda w: Move(Do.LOOK, w[0], mains=Mains(w[1]) if w[1:] else Mains.ANY),
     "repair": lambda w: Move(Do.REPAIR, w[0], frozenset(Care(c) for c in w[1:])),
+    "swap": lambda w: Move(Do.SWAP, w[0], frozenset(Care(c) for c in w[1:])),
     "guess": lambda w: Move(Do.GUESS, w[0], percent=int(w[1])),
     "listen": lambda _: Move(Do.LISTEN),
     "hint": lambda _: Move(Do.HINT),

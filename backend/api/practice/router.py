@@ -36,7 +36,7 @@ def the_class(request: SignedIn) -> list[InClassView]:
 @view_before_commit
 def begin(request: SignedIn, body: BeginIn) -> PracticeRunView:
     """Begin a unit of a lesson."""
-    return run_view(begin_run(Command(request.user, body.key), body.lesson))
+    return run_view(begin_run(Command(request.user, body.key), body.lesson, tells_each=body.tells_each))
 
 
 @router.get("/practice/runs/{number}", response={200: PracticeRunView, **READS}, operation_id="practice_run")

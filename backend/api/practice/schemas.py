@@ -40,6 +40,8 @@ class BeginIn(OnceIn):
     """Which lesson."""
 
     lesson: Word
+    tells_each: bool = False
+    """What the planner would have done is told after each move."""
 
 
 class PracticeMoveIn(OnceIn):
@@ -100,18 +102,29 @@ class PracticeTryView(View):
     wait_days: float
     is_wet: bool
     brings_board: bool
+    donor_cents: int | None
+    """What a donor's part costs if it stays; none if there is none here."""
     tried: int
     steps: list[PracticeDoView]
     goes_wrong: str
 
 
+class PracticeBesideView(View):
+    """A move beside the planner's: what that would have been, "" where it was that, and how much cheaper to the end."""
+
+    best: str
+    regret_cents: int
+    traps: list[str]
+
+
 class PracticeLogView(View):
-    """A move, and what came of it."""
+    """A move, and what came of it; beside the planner's, where that is told after each."""
 
     did: str
     says: str
     mishap: str
     cents: int
+    beside: PracticeBesideView | None
 
 
 class PracticeStepView(View):
@@ -151,6 +164,7 @@ class PracticeRunView(View):
     name: str
     number: int
     family: str
+    tells_each: bool
     moves: int
     told: list[str]
     stands: str

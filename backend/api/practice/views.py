@@ -10,9 +10,11 @@ from apps.practice.selectors import InClass, Learnt, session_of
 from spindle.diagnosis.planning.problem import depth_in, is_live_in
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.model import Question, QuestionKind
-from spindle.practice.advice import in_words, part_name
+from spindle.practice.advice import part_name
+from spindle.practice.debrief import step_of
+from spindle.practice.donors import donor_of
 from spindle.practice.meter import POINTS
-from spindle.practice.state import Session, look_cost, needs_board, repair_cost
+from spindle.practice.state import Done, Session, look_cost, needs_board, repair_cost
 from spindle.practice.traps import NAMES
 from spindle.repairs.procedure import steps_from
 from spindle.repairs.procedures import procedure_for
@@ -51,6 +53,7 @@ def run_view(run: Run) -> s.PracticeRunView:
         name=at.lesson.name,
         number=at.lesson.number,
         family=at.lesson.family,
+        tells_each=run.tells_each,
         moves=len(run.moves),
         told=[_told(at, q, o) for q, o in at.hidden.told.items()],
         stands=_stands(at),
@@ -64,9 +67,16 @@ def run_view(run: Run) -> s.PracticeRunView:
         parts=[s.PracticePartView(id=p.id, name=p.name) for p in at.ready.model.parts if p.id not in ("handling", "unlisted")],
         looks=[] if at.is_over else _looks(at),
         repairs=[] if at.is_over else _repairs(at),
-        log=[s.PracticeLogView(did=in_words(d.move, at), says=d.says, mishap=d.mishap, cents=_cents(d.eur)) for d in at.done],
+        log=[_log(d, at) for d in at.done],
         score=_score(run.score, at) if run.score else None,
     )
+
+
+def _log(done: Done, at: Session) -> s.PracticeLogView:
+    step = step_of(done, at)
+    is_told = at.is_judged and done.beside is not None
+    beside = s.PracticeBesideView(best=step.best, regret_cents=_cents(step.regret_eur), traps=list(step.traps)) if is_told else None
+    return s.PracticeLogView(did=step.did, says=done.says, mishap=done.mishap, cents=_cents(done.eur), beside=beside)
 
 
 def _cents(eur: float) -> int:
@@ -117,7 +127,7 @@ def _group(question: Question) -> str:
 def _repairs(at: Session) -> list[s.PracticeTryView]:
     found = []
     for n, repair in enumerate(at.ready.plan.repairs):
-        eur, minutes = repair_cost(at, n)
+        (eur, minutes), donor = repair_cost(at, n), donor_of(at, n)
         found.append(
             s.PracticeTryView(
                 id=repair.id,
@@ -129,6 +139,7 @@ def _repairs(at: Session) -> list[s.PracticeTryView]:
                 wait_days=repair.wait_days,
                 is_wet=repair.wet,
                 brings_board=needs_board(at, repair.id),
+                donor_cents=_cents(donor.eur) if donor else None,
                 tried=at.tried.count(repair.id),
                 steps=_steps(at, repair.id),
                 goes_wrong=procedure_for(at.lesson.family, repair.id).goes_wrong,

@@ -156,7 +156,7 @@ TABLES: Final = (
     Table("wants", "parts that jobs wait for", Want, key=("job",)),
     Table("custody", "owners’ parts", Custody, key=("part",)),
     Table("traces", "who changed what", Trace),
-    Table("practice", "practice runs", Run),
+    Table("practice", "practice runs", Run, later=("tells_each",)),
 )
 """In the order in which they can be written: what is named stands before who names it."""
 BY_MODEL: Final = {t.model: t for t in TABLES}

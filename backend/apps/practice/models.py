@@ -12,6 +12,8 @@ class Run(models.Model):
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT)
     lesson = models.CharField(max_length=40)
     seed = models.PositiveIntegerField()
+    tells_each = models.BooleanField(default=False)
+    """What the planner would have done is told after each move, and not at the end alone."""
     moves = models.JSONField(default=list)
     begun_at = models.DateTimeField()
     ended_at = models.DateTimeField(null=True)

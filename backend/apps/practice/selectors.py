@@ -24,8 +24,8 @@ MOST_KEPT = 512
 
 
 @lru_cache(MOST_KEPT)
-def _after(lesson: str, seed: int, moves: tuple[Move, ...]) -> Session:
-    return after(_after(lesson, seed, moves[:-1]), moves[-1]) if moves else begin(lesson, seed)
+def _after(lesson: str, seed: int, moves: tuple[Move, ...], is_judged: bool) -> Session:
+    return after(_after(lesson, seed, moves[:-1], is_judged), moves[-1]) if moves else begin(lesson, seed, is_judged=is_judged)
 
 
 def session_of(run: Run) -> Session:
@@ -35,7 +35,7 @@ def session_of(run: Run) -> Session:
 
 def session_with(run: Run, moves: tuple[Move, ...]) -> Session:
     """Return where a run stands after these moves."""
-    return _after(run.lesson, run.seed, moves)
+    return _after(run.lesson, run.seed, moves, run.tells_each)
 
 
 def read_move(body: Mapping[str, Any]) -> Move:

@@ -20,8 +20,8 @@ from spindle.words.duty import Duty
 MOST_SEEDS: Final = 2_000_000_000
 
 
-def begin_run(command: Command, name: str) -> Run:
-    """Begin a practice unit of a lesson: nobody knows which.
+def begin_run(command: Command, name: str, *, tells_each: bool = False) -> Run:
+    """Begin a practice unit of a lesson: nobody knows which. ``tells_each``: what the planner would have done is told after each move.
 
     Raises
     ------
@@ -29,10 +29,10 @@ def begin_run(command: Command, name: str) -> Run:
         If there is no such lesson.
     """
     lesson(name)
-    with once(command, Duty.NOTE, "practice", {"lesson": name}) as write:
+    with once(command, Duty.NOTE, "practice", {"lesson": name, "tells_each": tells_each}) as write:
         if write.is_replay:
             return Run.objects.get(pk=int(write.result))
-        run = Run.objects.create(by=command.user, lesson=name, seed=secrets.randbelow(MOST_SEEDS), begun_at=write.at)
+        run = Run.objects.create(by=command.user, lesson=name, tells_each=tells_each, seed=secrets.randbelow(MOST_SEEDS), begun_at=write.at)
         write.result = str(run.pk)
         return run
 

@@ -2628,6 +2628,11 @@ export interface components {
             key: string;
             /** Lesson */
             lesson: string;
+            /**
+             * Tells Each
+             * @default false
+             */
+            tells_each?: boolean;
         };
         /**
          * BeginningIn
@@ -3362,7 +3367,7 @@ export interface components {
          * @description What a learner can do.
          * @enum {string}
          */
-        Do: "look" | "repair" | "prove" | "hand_back" | "listen" | "hint" | "guess";
+        Do: "look" | "repair" | "swap" | "prove" | "hand_back" | "listen" | "hint" | "guess";
         /**
          * DonorDetailView
          * @description A donor taken apart on paper.
@@ -5835,6 +5840,18 @@ export interface components {
          */
         Power: "out" | "standby" | "live";
         /**
+         * PracticeBesideView
+         * @description A move beside the planner's: what that would have been, "" where it was that, and how much cheaper to the end.
+         */
+        PracticeBesideView: {
+            /** Best */
+            best: string;
+            /** Regret Cents */
+            regret_cents: number;
+            /** Traps */
+            traps: string[];
+        };
+        /**
          * PracticeDoView
          * @description One step of a repair, with what can hurt at it.
          */
@@ -5846,9 +5863,10 @@ export interface components {
         };
         /**
          * PracticeLogView
-         * @description A move, and what came of it.
+         * @description A move, and what came of it; beside the planner's, where that is told after each.
          */
         PracticeLogView: {
+            beside: components["schemas"]["PracticeBesideView"] | null;
             /** Cents */
             cents: number;
             /** Did */
@@ -5958,6 +5976,8 @@ export interface components {
             score: components["schemas"]["PracticeScoreView"] | null;
             /** Stands */
             stands: string;
+            /** Tells Each */
+            tells_each: boolean;
             /** Told */
             told: string[];
         };
@@ -6030,6 +6050,8 @@ export interface components {
             brings_board: boolean;
             /** Cents */
             cents: number;
+            /** Donor Cents */
+            donor_cents: number | null;
             /** Goes Wrong */
             goes_wrong: string;
             /** Id */

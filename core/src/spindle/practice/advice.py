@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Final
 
 import numpy as np
@@ -74,6 +75,8 @@ def in_words(move: Move, s: Session) -> str:
     match move.do:
         case Do.LOOK:
             return next(a.title for a in s.ready.plan.asks if a.id == move.what)
+        case Do.SWAP:
+            return f"A donor’s part: {in_words(replace(move, do=Do.REPAIR), s)}"
         case Do.REPAIR:
             return next(r.name for r in s.ready.plan.repairs if r.id == move.what)
         case Do.GUESS:

@@ -90,7 +90,7 @@ def scored(over: Session) -> Score:
         as_should and near and not hints and (not s.lesson.trap or s.lesson.trap not in traps),
         tuple(s.ready.model.faults[f].name for f in sorted(faults)) or ("Nothing",),
         traps,
-        tuple(_step(d, s) for d in s.done),
+        tuple(step_of(d, s) for d in s.done),
     )
 
 
@@ -103,7 +103,8 @@ def _judged(s: Session, faults: set[int]) -> str:
     return f"{part_name(s, part)}, {percent} percent: {'well' if brier <= A_COIN else 'badly'} judged ({brier:.2f}; 0 is perfect, {A_COIN} a coin)"
 
 
-def _step(done: Done, s: Session) -> Step:
+def step_of(done: Done, s: Session) -> Step:
+    """Return a move beside the best one, in words; of a session that is judged."""
     beside = done.beside
     is_dearer = beside is not None and beside.regret_eur >= LEAST_EUR
     return Step(

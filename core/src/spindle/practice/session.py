@@ -15,6 +15,7 @@ from spindle.diagnosis.planning.problem import Flags
 from spindle.errors import InvalidError, NotNowError
 from spindle.faults.model import QuestionKind
 from spindle.practice.advice import besides, careful, with_care
+from spindle.practice.donors import Donor, donor_of, left_after
 from spindle.practice.hidden import FAILS_SHARE, Hidden, bench, draw_hidden, thrown_fault
 from spindle.practice.lessons import lesson
 from spindle.practice.meter import POINTS, tips_at
@@ -130,14 +131,34 @@ def _listen(s: Session, move: Move) -> Session:
     return replace(s, hidden=hidden, listened_at=len(s.tried), done=(*s.done, done))
 
 
-def _repair(s: Session, move: Move) -> Session:
+def _swap(s: Session, move: Move) -> Session:
+    """A donor's part goes in: it stays if it helped, and comes out again if it did not."""
+    a = _index([r.id for r in s.ready.plan.repairs], move.what, "repair")
+    donor = donor_of(s, a)
+    if donor is None:
+        raise InvalidError("what", f"No donor here has a part for it: {s.ready.plan.repairs[a].name}.")
+    tried = _repair(s, move, donor)
+    done, helps = tried.done[-1], tried.done[-1].has_cured
+    eur = done.eur + (donor.eur if helps else 0.0)
+    beside = None if done.beside is None else replace(done.beside, regret_eur=0.0)  # the planner has no donors: what it would have saved, nobody can say
+    done = replace(done, eur=eur, beside=beside)
+    if helps or done.mishap:
+        return replace(tried, tried=s.tried, done=(*s.done, done))
+    at = replace(s.at, w=_kept(left_after(s.at.w, s.ready.problem.success[a]), s.at.w), state=tried.at.state)
+    return replace(tried, at=at, tried=s.tried, swapped=(*s.swapped, move.what), done=(*s.done, done))
+
+
+def _repair(s: Session, move: Move, donor: Donor | None = None) -> Session:
     a = _index([r.id for r in s.ready.plan.repairs], move.what, "repair")
     repair, (eur, minutes), rng = s.ready.plan.repairs[a], repair_cost(s, a), s.rng
+    is_good = donor is None or donor.is_good
+    if donor is not None:
+        eur, minutes = donor.minutes * s.ready.plan.economy.rate_eur_per_min, donor.minutes
     beside = besides(s, Pick("repair", a))
     traps = traps_of(s, move, beside.regret_eur)
     care_min = sum(CARE_MIN[c] for c in move.care)
     eur += care_min * s.ready.plan.economy.rate_eur_per_min
-    hidden, mishap = s.hidden.without(a), ""
+    hidden, mishap = s.hidden.without(a) if is_good else s.hidden, ""
     if "T30" in traps:
         hidden, mishap, eur = s.hidden, "The console does not know this drive’s board: it reads nothing until the own board is moved across.", eur + KEYLESS_EUR
     elif "T35" in traps and rng.random() < BLOWS:
@@ -145,7 +166,7 @@ def _repair(s: Session, move: Move) -> Session:
         mishap = "Power on what was not dry." if repair.wet else LOOSE
     elif repair.depth > Depth.COVER_OFF and Care.LOOK_OVER not in move.care and rng.random() < LEFT_OUT:
         hidden, mishap, traps = hidden.with_fault(thrown_fault("left_out", s.ready, rng)), "A flex or a latch was left out on closing.", (*traps, "T17")
-    has_cured = any(u.cures[a] for u in s.hidden.units) and "T30" not in traps
+    has_cured = any(u.cures[a] for u in s.hidden.units) and is_good and "T30" not in traps
     is_clean = not hidden.units or (hidden.comes_and_goes and not mishap and rng.random() >= FAILS_SHARE)
     outcome = "clean" if is_clean else "worse" if mishap else "changed" if has_cured else "no_change"
     at = s.at.after_repair(a, s.ready.problem)
@@ -155,7 +176,7 @@ def _repair(s: Session, move: Move) -> Session:
     elif has_cured:
         at = replace(at, open_=_reopened(at, s))
     done = Done(move, RESULTS[outcome], outcome, eur, minutes + care_min, replace(beside, traps=traps), mishap, has_cured)
-    return replace(s, hidden=hidden, at=at, tried=(*s.tried, repair.id), tips=None, is_clean=is_clean, is_proved=False, done=(*s.done, done))
+    return replace(s, hidden=hidden, at=at, tried=(*s.tried, repair.id), listened_at=-1, tips=None, is_clean=is_clean, is_proved=False, done=(*s.done, done))
 
 
 def _prove(s: Session, move: Move) -> Session:
@@ -185,7 +206,7 @@ def _hint(s: Session, move: Move) -> Session:
 def _guess(s: Session, move: Move) -> Session:
     if s.guess is not None:
         raise NotNowError("The first guess is made once.", reason="guessed")
-    if s.tried:
+    if s.tried or s.swapped:
         raise NotNowError("A first guess is made before the first repair.", reason="too_late")
     if move.what not in {p.id for p in s.ready.model.parts}:
         raise InvalidError("what", f"{move.what!r} is no part of this drive.")
@@ -197,6 +218,7 @@ def _guess(s: Session, move: Move) -> Session:
 _DO: Final[dict[Do, Callable[[Session, Move], Session]]] = {
     Do.LOOK: _look,
     Do.REPAIR: _repair,
+    Do.SWAP: _swap,
     Do.PROVE: _prove,
     Do.HAND_BACK: _hand_back,
     Do.LISTEN: _listen,

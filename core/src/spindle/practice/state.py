@@ -22,6 +22,7 @@ class Do(StrEnum):
 
     LOOK = "look"
     REPAIR = "repair"
+    SWAP = "swap"
     PROVE = "prove"
     HAND_BACK = "hand_back"
     LISTEN = "listen"
@@ -39,7 +40,7 @@ class Care(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Move:
-    """One thing that a learner does: a question or a repair by its id, with what care; a guess is a part and a percentage.
+    """One thing that a learner does: a question or a repair by its id, with what care; a swap is a repair with a donor's part; a guess a part and a percentage.
 
     ``mains`` is the state in which something is measured: any is the one that its limit is for.
     """
@@ -85,6 +86,7 @@ class Session:
     answers : question -> outcome, the newest
     readings : question -> what the meter showed, the newest
     tips : where the meter's tips lie; None until something is measured, and after a repair
+    tried, swapped : repairs that were tried, and those that a donor's part was tried for, which changed nothing
     is_clean, is_proved : the last trial came out clean, and three passes more did
     listened_at : repairs that were tried when somebody listened last; -1 if nobody did
     is_over, is_repaired : it has been handed back, working or not
@@ -101,6 +103,7 @@ class Session:
     readings: dict[str, str] = field(default_factory=dict)
     tips: Tips | None = None
     tried: tuple[str, ...] = ()
+    swapped: tuple[str, ...] = ()
     is_clean: bool = False
     is_proved: bool = False
     listened_at: int = -1

@@ -22,6 +22,7 @@ NAMES: Final = {
     "T7": "Dirt or mechanics, while another disc reads flawlessly",
     "T8": "More drive, for what starts well and stutters later",
     "T12": "More drive, though the level reads high",
+    "T14": "A doubtful donor changed nothing, and its place was taken as cleared",
     "T15": "The same part a second time",
     "T17": "Closed without looking over every flex",
     "T18": "Something is new since our own step, and our step was not looked at first",
@@ -71,13 +72,23 @@ def _high(s: Session, repair: str, _part: str) -> bool:
     return repair == "raise_drive" and s.answers.get("level_reading") == "high"
 
 
+def _cleared(s: Session, _repair: str, part: str) -> bool:
+    """The part that a donor was tried for is still the likeliest, and another goes in."""
+    parts = {r.id: r.part for r in s.ready.plan.repairs}
+    suspected: dict[str, float] = {}
+    for fault, w in zip(s.ready.model.faults, s.at.w, strict=True):
+        suspected[fault.part] = suspected.get(fault.part, 0.0) + float(w)
+    likeliest = max(suspected, key=lambda p: suspected[p])
+    return part != likeliest and likeliest in {parts[r] for r in s.swapped}
+
+
 def _again(s: Session, repair: str, part: str) -> bool:
     parts = {r.id: r.part for r in s.ready.plan.repairs}
     return repair in s.tried or sum(parts[r] == part for r in s.tried) >= 2
 
 
 def _ours_first(s: Session, repair: str, _part: str) -> bool:
-    last = next((d for d in reversed(s.done) if d.move.do is Do.REPAIR), None)
+    last = next((d for d in reversed(s.done) if d.move.do in {Do.REPAIR, Do.SWAP}), None)
     return last is not None and last.outcome == "worse" and repair not in ("redo_last_step", "dry_out", "refit_original", "refit_own_board")
 
 
@@ -97,6 +108,7 @@ _RULES: Final[dict[str, Callable[[Session, str, str], bool]]] = {
     "T7": _one_light,
     "T8": _late,
     "T12": _high,
+    "T14": _cleared,
     "T15": _again,
     "T18": _ours_first,
     "T32": _dear,

@@ -8,7 +8,7 @@ import { useBegin, type Run, type Score } from './practice-queries'
 export function Debrief({ run, score }: { run: Run; score: Score }) {
   const begin = useBegin()
   const navigate = useNavigate()
-  const another = () => begin.mutate({ lesson: run.lesson }, { onSuccess: (next) => void navigate(`/practice/${next.id}`) })
+  const another = () => begin.mutate({ lesson: run.lesson, tells_each: run.tells_each }, { onSuccess: (next) => void navigate(`/practice/${next.id}`) })
   return (
     <div className="min-h-0 flex-1 space-y-4 overflow-y-auto p-4 lg:px-6">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useMay } from '@/api/session'
 import { useTitle } from '@/lib/use-title'
@@ -14,7 +15,8 @@ export function LessonsScreen() {
   const asked = useLessons()
   const begin = useBegin()
   const navigate = useNavigate()
-  const start = (lesson: string) => begin.mutate({ lesson }, { onSuccess: (run) => void navigate(`/practice/${run.id}`) })
+  const [tellsEach, setTellsEach] = useState(false)
+  const start = (lesson: string) => begin.mutate({ lesson, tells_each: tellsEach }, { onSuccess: (run) => void navigate(`/practice/${run.id}`) })
   const mastered = asked.data?.filter((l) => l.is_mastered).length ?? 0
   return (
     <div className="flex min-h-full flex-col lg:h-full">
@@ -37,6 +39,7 @@ export function LessonsScreen() {
         {asked.isPending && <Waiting what="Fetching the lessons…" />}
         {asked.data && (
           <Panel title="Lessons" aside={`${mastered} of ${asked.data.length} mastered`}>
+            <Telling isEach={tellsEach} onChange={setTellsEach} />
             <ol className="grid gap-2.5 md:grid-cols-2 xl:grid-cols-3">
               {asked.data.map((l) => (
                 <li key={l.id}>
@@ -48,6 +51,26 @@ export function LessonsScreen() {
         )}
         <ClassPanel lessons={asked.data ?? []} />
       </div>
+    </div>
+  )
+}
+
+/** When what the planner would have done is told: decide first in either case. */
+function Telling({ isEach, onChange }: { isEach: boolean; onChange: (isEach: boolean) => void }) {
+  return (
+    <div role="group" aria-label="When the planner’s move is told" className="mb-3 flex flex-wrap items-center gap-2">
+      <span>Decide yourself first. What the planner would have done is told</span>
+      {[false, true].map((each) => (
+        <button
+          key={String(each)}
+          type="button"
+          aria-pressed={isEach === each}
+          onClick={() => onChange(each)}
+          className={`min-h-11 rounded-lg border px-3.5 font-semibold ${isEach === each ? 'border-ink bg-ink text-paper' : 'border-ink/55 bg-paper'}`}
+        >
+          {each ? 'after each move' : 'at the end'}
+        </button>
+      ))}
     </div>
   )
 }

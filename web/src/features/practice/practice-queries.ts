@@ -18,7 +18,7 @@ export const useClass = (isAsked: boolean) => useQuery({ queryKey: ['practice', 
 
 export const useRun = (id: number) => useQuery({ queryKey: ['practice', 'run', id], queryFn: () => dataOf(client.GET('/api/practice/runs/{number}', { params: { path: { number: id } } })) })
 
-export const useBegin = () => useOnce((body: { key: string; lesson: string }) => dataOf(client.POST('/api/practice/runs', { body })), ['practice'])
+export const useBegin = () => useOnce((body: { key: string; lesson: string; tells_each: boolean }) => dataOf(client.POST('/api/practice/runs', { body })), ['practice'])
 
 /** A move after so many: sent again it is made once, and what went on in another window is shown. The answer is where the unit stands, and is shown at once. */
 export function useMove(run: Run) {

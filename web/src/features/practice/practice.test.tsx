@@ -13,6 +13,7 @@ const run = (more: Partial<Run> = {}): Run => ({
   name: 'A first unit',
   number: 1,
   family: 'tray',
+  tells_each: false,
   moves: 2,
   told: ['Nothing rattles'],
   stands: 'closed up, mains out',
@@ -29,8 +30,8 @@ const run = (more: Partial<Run> = {}): Run => ({
     { id: 'belt_look', ask: 'How does the belt look?', how: 'Look.', group: 'drive open', cents: 900, minutes: 15, answer: '', cautions: ['Mains inside the case'], tips: null },
     { id: 'board_supply', ask: 'Supply at the drive: in its band?', how: 'Meter.', group: 'cover off', cents: 300, minutes: 4, answer: '', cautions: [], tips: { points: 'J7-2 to frame', limit: '4.85 V to 5.25 V, running' } },
   ],
-  repairs: [{ id: 'replace_drive', name: 'Replace the whole drive', part: 'Drive', cents: 9000, minutes: 30, part_cents: 6000, wait_days: 9, is_wet: false, brings_board: true, tried: 1, steps: [{ text: 'Pull the mains plug.', cautions: ['Capacitors hold charge.'] }], goes_wrong: 'a flex left out' }],
-  log: [{ did: 'Does it power up?', says: 'Powers up', mishap: '', cents: 60 }],
+  repairs: [{ id: 'replace_drive', name: 'Replace the whole drive', part: 'Drive', cents: 9000, minutes: 30, part_cents: 6000, wait_days: 9, is_wet: false, brings_board: true, donor_cents: 2400, tried: 1, steps: [{ text: 'Pull the mains plug.', cautions: ['Capacitors hold charge.'] }], goes_wrong: 'a flex left out' }],
+  log: [{ did: 'Does it power up?', says: 'Powers up', mishap: '', cents: 60, beside: null }],
   score: null,
   ...more,
 })
@@ -82,7 +83,7 @@ test('the class is shown to who runs the shop, and to nobody else', async () => 
 })
 
 test('a look is pressed and the world answers', async () => {
-  const sent = playing(moving(run(), run({ moves: 3, log: [{ did: 'How does the belt look?', says: 'Belt is off', mishap: '', cents: 900 }] })))
+  const sent = playing(moving(run(), run({ moves: 3, log: [{ did: 'How does the belt look?', says: 'Belt is off', mishap: '', cents: 900, beside: null }] })))
   await userEvent.type(await screen.findByLabelText('Find a look'), 'belt')
   expect(screen.queryByRole('button', { name: /Does it power up/ })).toBeNull()
   await userEvent.click(screen.getByRole('button', { name: /How does the belt look.*Mains inside the case.*15 min/ }))
@@ -90,11 +91,38 @@ test('a look is pressed and the world answers', async () => {
   expect(sent[0]?.body).toMatchObject({ do: 'look', what: 'belt_look', after: 2 })
 })
 
+test('what the planner would have done is told after each move to who asked for that', async () => {
+  const sent = serve({ 'GET /api/practice/lessons': [lesson()], 'POST /api/practice/runs': run() })
+  showAt('/practice', '/practice', <LessonsScreen />)
+  await userEvent.click(await screen.findByRole('button', { name: 'after each move' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Begin: A first unit' }))
+  expect(sent[0]?.body).toMatchObject({ lesson: 'first_unit', tells_each: true })
+})
+
+test('each move stands beside the planner’s, with the trap by its name', async () => {
+  const log = [
+    { did: 'Clean the rollers', says: 'Worse', mishap: '', cents: 60, beside: { best: 'Does it read?', regret_cents: 150, traps: ['Power with something wet inside'] } },
+    { did: 'Offer a disc', says: 'Takes it', mishap: '', cents: 60, beside: { best: '', regret_cents: 0, traps: [] } },
+  ]
+  playing({ [`GET ${RUN}`]: run({ log, tells_each: true }) })
+  const [newest, first] = within(await screen.findByRole('list', { name: 'What happened' })).getAllByRole('listitem')
+  expect(newest).toHaveTextContent('As good as the planner’s.')
+  expect(first).toHaveTextContent('The planner: Does it read? (€1.50 cheaper to the end)Power with something wet inside')
+})
+
 test('in which state it is measured is the learner’s to choose, with the limit beside it', async () => {
   const sent = playing(moving(run(), run({ moves: 3 })))
   const point = await screen.findByRole('group', { name: 'Measure J7-2 to frame, 4.85 V to 5.25 V, running' })
   await userEvent.click(within(point).getByRole('button', { name: 'running' }))
   expect(sent[0]?.body).toMatchObject({ do: 'look', what: 'board_supply', mains: 'live', after: 2 })
+})
+
+test('a donor’s part can be tried first, with what it costs if it stays', async () => {
+  const sent = playing({ [`GET ${RUN}`]: run(), [`POST ${RUN}/moves`]: run({ moves: 3 }) })
+  await userEvent.click(await screen.findByRole('tab', { name: 'Repair and try' }))
+  await userEvent.click(screen.getByRole('button', { name: /Replace the whole drive/ }))
+  await userEvent.click(screen.getByRole('button', { name: 'Try a donor’s part, here now (€24 if it stays)' }))
+  expect(sent[0]?.body).toMatchObject({ do: 'swap', what: 'replace_drive', after: 2 })
 })
 
 test('a repair is done with the care that was ticked', async () => {

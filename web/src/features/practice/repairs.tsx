@@ -5,7 +5,7 @@ import { Panel } from '@/ui/panel'
 import type { Care, Try } from './practice-queries'
 
 /** Every repair, by its part; it is done with what care somebody takes, and then tried. */
-export function Repairs({ repairs, isBusy, onRepair }: { repairs: readonly Try[]; isBusy: boolean; onRepair: (id: string, care: Care[]) => void }) {
+export function Repairs({ repairs, isBusy, onRepair }: { repairs: readonly Try[]; isBusy: boolean; onRepair: (id: string, care: Care[], isDonor: boolean) => void }) {
   const [picked, setPicked] = useState('')
   const parts = [...new Set(repairs.map((r) => r.part))]
   return (
@@ -26,7 +26,7 @@ export function Repairs({ repairs, isBusy, onRepair }: { repairs: readonly Try[]
                       </span>
                       <span className="figures shrink-0 text-quiet">{priceOf(r)}</span>
                     </button>
-                    {picked === r.id && <Doing key={r.id} repair={r} isBusy={isBusy} onDo={(care) => onRepair(r.id, care)} />}
+                    {picked === r.id && <Doing key={r.id} repair={r} isBusy={isBusy} onDo={(care, isDonor) => onRepair(r.id, care, isDonor)} />}
                   </li>
                 ))}
             </ul>
@@ -39,7 +39,7 @@ export function Repairs({ repairs, isBusy, onRepair }: { repairs: readonly Try[]
 
 const priceOf = (r: Try): string => [`${r.minutes.toFixed(0)} min`, r.part_cents > 0 ? money(r.part_cents) : '', r.wait_days > 0 ? `${r.wait_days} days` : ''].filter(Boolean).join(' · ')
 
-function Doing({ repair, isBusy, onDo }: { repair: Try; isBusy: boolean; onDo: (care: Care[]) => void }) {
+function Doing({ repair, isBusy, onDo }: { repair: Try; isBusy: boolean; onDo: (care: Care[], isDonor: boolean) => void }) {
   const [care, setCare] = useState<Care[]>([])
   const choices: { id: Care; says: string; isAsked: boolean }[] = [
     { id: 'dry', says: 'Let it dry before power (5 min)', isAsked: true },
@@ -72,9 +72,16 @@ function Doing({ repair, isBusy, onDo }: { repair: Try; isBusy: boolean; onDo: (
             </label>
           ))}
       </fieldset>
-      <Button kind="act" disabled={isBusy} onClick={() => onDo(care)}>
-        Do it, and try
-      </Button>
+      <div className="flex flex-wrap items-center gap-2">
+        <Button kind="act" disabled={isBusy} onClick={() => onDo(care, false)}>
+          Do it, and try
+        </Button>
+        {repair.donor_cents !== null && (
+          <Button disabled={isBusy} onClick={() => onDo(care, true)}>
+            Try a donor’s part, here now ({money(repair.donor_cents)} if it stays)
+          </Button>
+        )}
+      </div>
     </div>
   )
 }

@@ -68,7 +68,7 @@ function Playing({ run }: { run: Run }) {
             </button>
           ))}
         </div>
-        {tab === 'look' ? <Looks looks={run.looks} isBusy={move.isPending} onLook={(what, mains) => make({ do: 'look', what, ...(mains && { mains }) })} /> : <Repairs repairs={run.repairs} isBusy={move.isPending} onRepair={(what, care) => make({ do: 'repair', what, care })} />}
+        {tab === 'look' ? <Looks looks={run.looks} isBusy={move.isPending} onLook={(what, mains) => make({ do: 'look', what, ...(mains && { mains }) })} /> : <Repairs repairs={run.repairs} isBusy={move.isPending} onRepair={(what, care, isDonor) => make({ do: isDonor ? 'swap' : 'repair', what, care })} />}
       </section>
       <aside aria-label="The unit so far" className="min-h-0 space-y-3 overflow-y-auto border-line bg-mat/50 p-4 max-lg:border-t lg:border-l">
         <Stands run={run} isBusy={move.isPending} onListen={() => make({ do: 'listen' })} />
@@ -105,10 +105,25 @@ function Happened({ log }: { log: Run['log'] }) {
               <span className="figures text-quiet">{money(d.cents)}</span>
             </span>
             {d.mishap && <span className="block text-danger">{d.mishap}</span>}
+            {d.beside && <Beside beside={d.beside} />}
           </li>
         ))}
       </ol>
     </Panel>
+  )
+}
+
+/** A move beside the planner's, where that is told after each. */
+function Beside({ beside }: { beside: NonNullable<Run['log'][number]['beside']> }) {
+  return (
+    <span className="block border-l-3 border-ink/40 pl-2">
+      {beside.best ? `The planner: ${beside.best} (${money(beside.regret_cents)} cheaper to the end)` : 'As good as the planner’s.'}
+      {beside.traps.map((t) => (
+        <b key={t} className="block text-danger">
+          {t}
+        </b>
+      ))}
+    </span>
   )
 }
 
