@@ -100,6 +100,7 @@ def test_a_donors_part_helps_as_far_as_it_is_good_and_one_that_changes_nothing_c
     done = swapped.done[-1]
     assert done.has_cured == (new.done[-1].has_cured and donor.is_good)
     assert done.eur == pytest.approx(new.done[-1].eur - repair_cost(found, a)[0] + donor.minutes * RATE + done.has_cured * donor.eur)
+    assert (swapped.has_repaired, found.has_repaired, done.beside.best) == (True, False, None)
     assert (swapped.tried, swapped.swapped) == ((), () if done.has_cured else ("replace_spindle_motor",))
     if not done.has_cured:
         mine = [f.part == "spindle" for f in found.ready.model.faults]

@@ -110,9 +110,9 @@ class PracticeTryView(View):
 
 
 class PracticeBesideView(View):
-    """A move beside the planner's: what that would have been, "" where it was that, and how much cheaper to the end."""
+    """A move beside the planner's: what that would have been, "" where it was as good, none where nobody can say; and how much cheaper to the end."""
 
-    best: str
+    best: str | None
     regret_cents: int
     traps: list[str]
 

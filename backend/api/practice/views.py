@@ -60,7 +60,7 @@ def run_view(run: Run) -> s.PracticeRunView:
         cents=_cents(at.cost_eur),
         minutes=at.minutes,
         is_clean=at.is_clean,
-        may_guess=at.guess is None and not at.tried,
+        may_guess=at.guess is None and not at.has_repaired,
         may_play=at.may_play,
         is_over=at.is_over,
         guess=f"{part_name(at, at.guess[0])}, {at.guess[1]} percent" if at.guess else "",
@@ -74,8 +74,10 @@ def run_view(run: Run) -> s.PracticeRunView:
 
 def _log(done: Done, at: Session) -> s.PracticeLogView:
     step = step_of(done, at)
-    is_told = at.is_judged and done.beside is not None
-    beside = s.PracticeBesideView(best=step.best, regret_cents=_cents(step.regret_eur), traps=list(step.traps)) if is_told else None
+    beside = None
+    if at.is_judged and done.beside is not None:
+        best = None if done.beside.best is None else step.best
+        beside = s.PracticeBesideView(best=best, regret_cents=_cents(step.regret_eur), traps=list(step.traps))
     return s.PracticeLogView(did=step.did, says=done.says, mishap=done.mishap, cents=_cents(done.eur), beside=beside)
 
 

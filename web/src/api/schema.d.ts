@@ -5841,11 +5841,11 @@ export interface components {
         Power: "out" | "standby" | "live";
         /**
          * PracticeBesideView
-         * @description A move beside the planner's: what that would have been, "" where it was that, and how much cheaper to the end.
+         * @description A move beside the planner's: what that would have been, "" where it was as good, none where nobody can say; and how much cheaper to the end.
          */
         PracticeBesideView: {
             /** Best */
-            best: string;
+            best: string | null;
             /** Regret Cents */
             regret_cents: number;
             /** Traps */

@@ -140,8 +140,8 @@ def _swap(s: Session, move: Move) -> Session:
     tried = _repair(s, move, donor)
     done, helps = tried.done[-1], tried.done[-1].has_cured
     eur = done.eur + (donor.eur if helps else 0.0)
-    beside = None if done.beside is None else replace(done.beside, regret_eur=0.0)  # the planner has no donors: what it would have saved, nobody can say
-    done = replace(done, eur=eur, beside=beside)
+    traps = done.beside.traps if done.beside else ()
+    done = replace(done, eur=eur, beside=Beside(0.0, None, traps))  # the planner has no donors: what it would have saved, nobody can say
     if helps or done.mishap:
         return replace(tried, tried=s.tried, done=(*s.done, done))
     at = replace(s.at, w=_kept(left_after(s.at.w, s.ready.problem.success[a]), s.at.w), state=tried.at.state)
@@ -206,7 +206,7 @@ def _hint(s: Session, move: Move) -> Session:
 def _guess(s: Session, move: Move) -> Session:
     if s.guess is not None:
         raise NotNowError("The first guess is made once.", reason="guessed")
-    if s.tried or s.swapped:
+    if s.has_repaired:
         raise NotNowError("A first guess is made before the first repair.", reason="too_late")
     if move.what not in {p.id for p in s.ready.model.parts}:
         raise InvalidError("what", f"{move.what!r} is no part of this drive.")

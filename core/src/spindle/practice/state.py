@@ -130,6 +130,11 @@ class Session:
         return heard and "remove_object" not in self.tried and self.answers.get("object_search") != "nothing"
 
     @property
+    def has_repaired(self) -> bool:
+        """Something was tried already, with a new part or a donor's: a first guess comes too late."""
+        return any(d.move.do in {Do.REPAIR, Do.SWAP} for d in self.done)
+
+    @property
     def may_play(self) -> bool:
         """Somebody has listened to it as it is now."""
         return self.listened_at == len(self.tried)

@@ -117,7 +117,7 @@ function Happened({ log }: { log: Run['log'] }) {
 function Beside({ beside }: { beside: NonNullable<Run['log'][number]['beside']> }) {
   return (
     <span className="block border-l-3 border-ink/40 pl-2">
-      {beside.best ? `The planner: ${beside.best} (${money(beside.regret_cents)} cheaper to the end)` : 'As good as the planner’s.'}
+      {beside.best !== null && (beside.best ? `The planner: ${beside.best} (${money(beside.regret_cents)} cheaper to the end)` : 'As good as the planner’s.')}
       {beside.traps.map((t) => (
         <b key={t} className="block text-danger">
           {t}

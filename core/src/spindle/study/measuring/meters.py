@@ -66,6 +66,7 @@ def _world(n: int, rng: np.random.Generator, *, spread: tuple[float, float] = NE
         return float(low + rng.exponential(inside)) if rng.random() < in_band[fault] else float(low - rng.exponential(outside))
 
     told = {f: np.array([draw(f) + float(rng.normal(0, u)) for _ in range(max(LEARNT_FROM))]) for f in in_band}
+    widths = {(f, k): _kernel(told[f][:k]) for f in in_band for k in LEARNT_FROM}
     losses: dict[str, list[float]] = {k: [] for k in ("soft", "crisp", "cant_tell", *(f"learnt_from_{k}" for k in LEARNT_FROM))}
     for _ in range(n):
         fault = "weak" if rng.random() < 0.5 else "sound"
@@ -78,15 +79,19 @@ def _world(n: int, rng: np.random.Generator, *, spread: tuple[float, float] = NE
             like = {f: 1.0 if share is None else (1 - EPS) * (share * p + (1 - share) * (1 - p)) + EPS / 2 for f, p in in_band.items()}
             losses[name].append(best - np.log(_posterior(like, fault)))
         for k in LEARNT_FROM:
-            like = {f: (1 - EPS) * _learnt(x, told[f][:k]) + EPS / 2 for f in in_band}
+            like = {f: (1 - EPS) * _learnt(x, told[f][:k], widths[f, k]) + EPS / 2 for f in in_band}
             losses[f"learnt_from_{k}"].append(best - np.log(_posterior(like, fault)))
     return {name: float(np.mean(own)) for name, own in losses.items()}
 
 
-def _learnt(x: float, told: NDArray[np.float64]) -> float:
-    """Return the density at a reading by readings of confirmed jobs: normal kernels as wide as B. W. Silverman says (*Density Estimation*, 1986, 3.4.2)."""
+def _kernel(told: NDArray[np.float64]) -> float:
+    """Return how wide a normal kernel is for readings of confirmed jobs, as B. W. Silverman says (*Density Estimation*, 1986, 3.4.2)."""
     quarter, three = np.quantile(told, [0.25, 0.75])
-    width = max(0.9 * min(float(told.std()), float(three - quarter) / 1.34) * len(told) ** -0.2, 0.02)
+    return float(max(0.9 * min(float(told.std()), float(three - quarter) / 1.34) * len(told) ** -0.2, 0.02))
+
+
+def _learnt(x: float, told: NDArray[np.float64], width: float) -> float:
+    """Return the density at a reading by readings of confirmed jobs."""
     return float(np.exp(-0.5 * ((told - x) / width) ** 2).mean() / width / np.sqrt(2 * np.pi))
 
 
