@@ -39,7 +39,7 @@ def test_a_belt_of_the_shelf_is_the_nearest_as_soon_as_somebody_says_its_size(br
     own = start["inputs"] | {"way": "flat", "measured": "70 mm"}
     assert start["inputs"]["at_hand"] == [{"name": "P-0002 Belt 71 mm, square, Drawer C1", "loop": "142 mm", "section": "1.2 mm"}]
     assert "From the shelf: P-0002 Belt 71 mm" in bram.post("/tools/belt", inputs=own).json()["told"]["headline"]
-    said = bram.post("/shelf/parts/P-0002/size", key="a-size-of-it", level="belt", code="BELT-71", around_mm=152, section_mm=1.2).json()
+    said = bram.post("/shelf/parts/P-0002/size", key="a-size-of-it", around_mm=152, section_mm=1.2).json()
     assert (said["around_mm"], said["section_mm"]) == (152.0, 1.2)
     own |= {"at_hand": next(t["starts"][0]["inputs"]["at_hand"] for t in bram.get("/tools").json() if t["id"] == "belt")}
     assert "None at hand fits" in bram.post("/tools/belt", inputs=own).json()["told"]["headline"]

@@ -204,9 +204,9 @@ WRONG = [
     ("/shelf/donors/D-0001/checks", {"seen": {"sings": True}}, 422),
     ("/shelf/orders/O-0001/cancel", {"why": "late"}, 409),
     ("/shelf/minimum", {"level": "belt", "code": "NONE", "count": 3}, 404),
-    ("/shelf/parts/P-0002/size", {"level": "belt", "code": "NONE", "around_mm": 142, "section_mm": 1.2}, 404),
-    ("/shelf/parts/P-0004/size", {"level": "switch", "code": "VK-1", "around_mm": 142, "section_mm": 1.2}, 422),
-    ("/shelf/parts/P-0002/size", {"level": "belt", "code": "BELT-71", "around_mm": 14, "section_mm": 1.2}, 422),
+    ("/shelf/parts/P-9999/size", {"around_mm": 142, "section_mm": 1.2}, 404),
+    ("/shelf/parts/P-0004/size", {"around_mm": 142, "section_mm": 1.2}, 422),
+    ("/shelf/parts/P-0002/size", {"around_mm": 14, "section_mm": 1.2}, 422),
 ]
 
 

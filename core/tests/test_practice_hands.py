@@ -33,6 +33,7 @@ def test_a_reading_in_its_state_tells_the_answer_that_the_drive_hides_and_in_ano
         assert said.weights[outcome] > 0.8
     wrong = replace(tips, mains=Mains.OUT if point.mains is Mains.LIVE else Mains.LIVE)
     assert not wrong.tells
+    assert point.quantity != "resistance" or np.ptp([wrong.read(np.random.default_rng(n)) for n in range(20)]) > 0.3 * wrong.value()  # it does not stand still
     assert (wrong.value() > 0) == (point.quantity == "resistance")
 
 

@@ -105,9 +105,8 @@ def minimum(request: SignedIn, body: v.MinimumIn) -> v.WantedView:
 @router.post("/shelf/parts/{tag}/size", response={200: v.PartDetailView, **WRITES}, operation_id="set_size")
 @view_before_commit
 def size(request: SignedIn, tag: Tag, body: v.SizeIn) -> v.PartDetailView:
-    """Say how long around a belt is, and how thick."""
-    stock_services.set_size(Command(request.user, body.key), body.level, body.code, body.around_mm, body.section_mm)
-    return _part(tag)
+    """Say how long around a belt is, and how thick: so are all of its kind."""
+    return _part(stock_services.set_size(Command(request.user, body.key), tag, body.around_mm, body.section_mm).tag)
 
 
 @router.post("/shelf/parts/{tag}/scrap", response={200: v.PartDetailView, **WRITES}, operation_id="scrap")

@@ -215,8 +215,6 @@ class MinimumIn(OnceIn):
 class SizeIn(OnceIn):
     """A belt's free length around and its section, in mm."""
 
-    level: Word
-    code: Code
     around_mm: Annotated[float, Field(ge=20, le=600)]
     section_mm: Annotated[float, Field(ge=0.5, le=6)]
 

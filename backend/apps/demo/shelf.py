@@ -10,6 +10,7 @@ from typing import Any
 
 from apps.drives.services import Said, save_console, save_sheet, say
 from apps.people.models import User
+from apps.shelf.models import Part
 from apps.shelf.services.donors import add_donor, harvest
 from apps.shelf.services.orders import Wanted, arrive, order
 from apps.shelf.services.stock import Arrival, check_health, receive, set_minimum, set_size
@@ -60,7 +61,8 @@ def load_shelf() -> None:
     for least in told["minimums"]:
         set_minimum(_command(f"least-{least['code']}", 60, by="ida"), **least)
     for belt in told["sizes"]:
-        set_size(_command(f"size-{belt['code']}", 60, by="ida"), **belt)
+        one = Part.objects.filter(kind__code=belt["code"]).values_list("tag", flat=True)[0]
+        set_size(_command(f"size-{belt['code']}", 60, by="ida"), one, belt["around_mm"], belt["section_mm"])
     for n, donor in enumerate(told["donors"]):
         _load_donor(n, donor)
 

@@ -696,10 +696,6 @@ export const BOUNDS = {
    "minimum": 20,
    "maximum": 600
   },
-  "code": {
-   "minLength": 1,
-   "maxLength": 60
-  },
   "section_mm": {
    "minimum": 0.5,
    "maximum": 6

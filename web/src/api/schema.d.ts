@@ -2059,7 +2059,7 @@ export interface paths {
         put?: never;
         /**
          * Size
-         * @description Say how long around a belt is, and how thick.
+         * @description Say how long around a belt is, and how thick: so are all of its kind.
          */
         post: operations["set_size"];
         delete?: never;
@@ -7112,12 +7112,8 @@ export interface components {
         SizeIn: {
             /** Around Mm */
             around_mm: number;
-            /** Code */
-            code: string;
             /** Key */
             key: string;
-            /** Level */
-            level: string;
             /** Section Mm */
             section_mm: number;
         };

@@ -70,28 +70,26 @@ def set_minimum(command: Command, level: str, code: str, count: int) -> Kind:
     return kind
 
 
-def set_size(command: Command, level: str, code: str, around_mm: float, section_mm: float) -> Kind:
-    """Say how long around a belt is when it lies free, and how thick, in mm: the belt calculator finds it on the shelf by these.
+def set_size(command: Command, tag: str, around_mm: float, section_mm: float) -> Part:
+    """Say how long around belts of that kind are when they lie free, and how thick, in mm: the belt calculator finds them on the shelf by these.
 
     Raises
     ------
     NotAllowedError, KeyReusedError
     NotFoundError
-        If the shelf has never held it.
+        If there is no such part.
     InvalidError
         If it is no belt.
     """
-    with shelf_write(command, "size", {"level": level, "code": code, "around_mm": around_mm, "section_mm": section_mm}) as write:
-        kind = Kind.objects.filter(level=level, code=code).first()
-        if kind is None:
-            raise NotFoundError(f"The shelf has never held {code}.")
-        if level != "belt":
-            raise InvalidError("level", f"{kind.name} is no belt: it has no length around.")
+    with shelf_write(command, "size", {"tag": tag, "around_mm": around_mm, "section_mm": section_mm}) as write:
+        part = held(tag)
+        if part.kind.level != "belt":
+            raise InvalidError("tag", f"{part.kind.name} is no belt: it has no length around.")
         if not write.is_replay:
-            kind.around_mm, kind.section_mm = around_mm, section_mm
-            kind.save(update_fields=["around_mm", "section_mm"])
-            write.result = code
-    return kind
+            part.kind.around_mm, part.kind.section_mm = around_mm, section_mm
+            part.kind.save(update_fields=["around_mm", "section_mm"])
+            write.result = part.tag
+    return part
 
 
 def scrap(command: Command, tag: str, count: int, why: str) -> Part:

@@ -19,7 +19,7 @@ export function SizeForm({ part }: { part: PartDetail }) {
       className="mt-3 flex flex-wrap items-end gap-2 border-t border-line pt-3"
       onSubmit={(event) => {
         event.preventDefault()
-        if (told.around_mm !== null && told.section_mm !== null) say.mutate({ level: part.level, code: part.code, around_mm: told.around_mm, section_mm: told.section_mm })
+        if (told.around_mm !== null && told.section_mm !== null) say.mutate({ around_mm: told.around_mm, section_mm: told.section_mm })
       }}
     >
       <TextField label="Around, lying free, in mm" inputMode="decimal" className={FIELD} value={around} error={around && told.around_mm === null ? 'From 20 to 600 mm.' : undefined} onChange={(e) => setAround(e.target.value)} />
