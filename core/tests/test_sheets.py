@@ -125,7 +125,8 @@ def row_of(table):
 
 def _in_order(table, row):
     for low, high in table.ordered:
-        row[low], row[high] = sorted((row[low], row[high]))
+        if row[low] is not None:
+            row[low], row[high] = sorted((row[low], row[high]))
     for n, (low, high) in enumerate(table.bands):
         ends = sorted(x for x in (row[low], row[high]) if x is not None)
         row[low], row[high] = ends if len(ends) == 2 else (2.0, 3.0) if n == 0 else (None, None)

@@ -270,6 +270,19 @@ def test_a_start_names_the_one_question_that_it_answers_and_none_where_there_are
     }
 
 
+@pytest.mark.parametrize(("missing", "answer"), [(None, "sags"), ("4 V", "missing"), ("2 V", "sags")])
+def test_from_where_a_supply_is_missing_and_not_weak_is_the_sheets_to_say(missing, answer):
+    told = TOOLS["reading"].answer(VOLTS | {"values": ["3.5 V"], "pct": 0.1, "missing": missing})
+    weights = next(x.weights for x in told.speaks if x.question == "board_supply")
+    assert max(weights, key=weights.get) == answer
+
+
+def test_what_is_missing_lies_under_the_limit():
+    with pytest.raises(InputsError) as caught:
+        TOOLS["reading"].answer(VOLTS | {"values": ["3.5 V"], "missing": "11.7 V"})
+    assert [p for p, _ in caught.value.faults] == ["/missing"]
+
+
 def test_a_trimmer_that_is_known_in_volts_is_set_and_read_running_and_each_light_has_its_own_lean():
     document = parse_json(next(f for f in SHEETS if f.stem == "KD-L1").read_bytes())
     document["tables"] |= {"tilt": [{"nm": str(nm), "most_deg": deg, "origin": "shop", "confidence": "fair"} for nm, deg in ((650, 0.4), (780, 0.7))]}

@@ -161,11 +161,12 @@ def is_creeping(values: Sequence[float], s0: float) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class Limit:
-    """A band in its own state, with its source. ``low`` or ``high`` may be infinite."""
+    """A band in its own state, with its source. ``low`` or ``high`` may be infinite; under ``missing`` it is not too little, but not there."""
 
     low: float
     high: float
     source: str = ""
+    missing: float | None = None
 
     @property
     def width(self) -> float:

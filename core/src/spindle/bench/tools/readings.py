@@ -22,7 +22,7 @@ _DISC: Final = (("any", "Disc in or out"), ("in", "Disc in"), ("out", "No disc")
 _SWITCH: Final = (("any", "Switch either way"), ("held", "Switch held"), ("free", "Switch free"))
 _QUANTITIES: Final = (("voltage", "Volts"), ("resistance", "Ohms"), ("current", "Amps"))
 MISSING: Final = 0.25
-"""Under a quarter of the band's low end a supply is missing, not weak."""
+"""Under a quarter of the band's low end a supply is missing, not weak; a sheet's own value goes first."""
 CLOSED_OHM: Final = 2.0
 """A fuse or a line under this is closed; an open one reads thousands."""
 COIL_OHM: Final = 50.0
@@ -83,6 +83,7 @@ FIELDS: Final[tuple[Field, ...]] = (
     choice("statistic", "What of it", _STATISTIC, optional=True),
     quantity("low", "Limit from", "*", optional=True),
     quantity("high", "Limit to", "*", optional=True),
+    quantity("missing", "Missing under", "*", optional=True, hint="Left out: a quarter of the limit's low end."),
     *(choice(f"limit_{name}", "The limit is for", names, optional=True) for name, names in _STATE.items()),
     Field("source", "Where the limit is from", "text", optional=True),
     quantity("leads", "Tips touched together", "resistance", low=0.0, high=3.0, optional=True, hint="Under ten ohms they count."),
@@ -98,7 +99,9 @@ def _limit(inputs: Inputs) -> Limit | None:
         return None
     if low is not None and high is not None and low >= high:
         raise InputsError([("/high", f"A band from {said(low, inputs['quantity'])} to {said(high, inputs['quantity'])} is none.")])
-    return Limit(-math.inf if low is None else low, math.inf if high is None else high, inputs["source"] or "")
+    if inputs["missing"] is not None and low is not None and inputs["missing"] > low:
+        raise InputsError([("/missing", f"What is missing lies under the limit, which begins at {said(low, inputs['quantity'])}.")])
+    return Limit(-math.inf if low is None else low, math.inf if high is None else high, inputs["source"] or "", inputs["missing"])
 
 
 def _accuracy(inputs: Inputs) -> Accuracy:
@@ -165,7 +168,8 @@ def _headline(found: Measured, limit: Limit | None, wrong: Sequence[str], can: s
 
 
 def _regions(limit: Limit) -> dict[str, list[Interval]]:
-    edge = MISSING * limit.low if math.isfinite(limit.low) and limit.low > 0 else -math.inf
+    usual = MISSING * limit.low if math.isfinite(limit.low) and limit.low > 0 else -math.inf
+    edge = usual if limit.missing is None else limit.missing
     return {"missing": [(-math.inf, edge)], "below": [(edge, limit.low)], "in": [(limit.low, limit.high)], "above": [(limit.high, math.inf)]}
 
 
@@ -227,6 +231,7 @@ def _row(row: Row) -> Start:
         "quantity": kind,
         "low": f"{row['low']:g} {unit}",
         "high": f"{row['high']:g} {unit}",
+        **({"missing": f"{row['missing']:g} {unit}"} if row.get("missing") is not None else {}),
         **state,
         **{f"limit_{name}": value for name, value in state.items()},
         "source": f"{row['said']} ({said_of})" if row.get("said") else f"sheet ({said_of})",
