@@ -63,6 +63,9 @@ def _practice(page: Page) -> None:
     for n, ask in enumerate(("Does the console power up", "Offer a disc", "During the spin-up"), start=1):
         page.get_by_role("button", name=ask).first.click()
         page.get_by_role("list", name="What happened").get_by_role("listitem").nth(n - 1).wait_for()
+    page.get_by_label("Find a look").fill("in its band")
+    page.get_by_role("group", name="Measure J7-2 to frame").get_by_role("button", name="running").click()
+    page.get_by_role("list", name="What happened").get_by_role("listitem").nth(3).wait_for()
 
 
 def _owner_page(page: Page) -> None:
