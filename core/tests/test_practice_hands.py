@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from spindle.bench.tools.catalogue import TOOLS
 from spindle.errors import InvalidError
+from spindle.practice.advice import in_words
 from spindle.practice.donors import SHARE_OF_NEW, donor_of
 from spindle.practice.hidden import bench
 from spindle.practice.meter import POINTS, Tips
@@ -61,6 +62,13 @@ def test_measured_in_the_wrong_state_it_costs_minutes_and_nothing_is_known():
     assert after(found, Move(Do.LOOK, "board_supply")).readings == right.readings != wrong.readings
     assert "The limit is 4.85 V to 5.25 V, running." in right.done[-1].says
     assert after(right, Move(Do.REPAIR, "clean_lens", CAREFUL)).tips is None  # whoever repairs takes the tips off
+
+
+def test_what_was_read_in_the_wrong_state_cost_all_that_it_cost_more_than_the_same_in_the_right_one():
+    wrong = after(begin("any_slot", 3, is_judged=True), Move(Do.LOOK, "board_supply", mains=Mains.OUT))
+    beside = wrong.done[-1].beside
+    assert beside.regret_eur == wrong.done[-1].eur > 0
+    assert in_words(beside.best, wrong).endswith("(running)")
 
 
 def test_a_meter_on_another_function_reads_none_of_it():

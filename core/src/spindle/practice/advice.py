@@ -8,6 +8,7 @@ from typing import Final
 import numpy as np
 
 from spindle.diagnosis.planning.lookahead import Choice, Pick, in_pairs, one_step, pick
+from spindle.practice.meter import POINTS, STATES
 from spindle.practice.state import Beside, Care, Do, Move, Session, needs_board
 from spindle.words.bench import Mains
 
@@ -74,7 +75,8 @@ def in_words(move: Move, s: Session) -> str:
     """Return a move as the bench says it."""
     match move.do:
         case Do.LOOK:
-            return next(a.title for a in s.ready.plan.asks if a.id == move.what)
+            title = next(a.title for a in s.ready.plan.asks if a.id == move.what)
+            return f"{title} ({STATES[move.mains]})" if move.mains in STATES and move.what in POINTS else title
         case Do.SWAP:
             return f"A donor’s part: {in_words(replace(move, do=Do.REPAIR), s)}"
         case Do.REPAIR:

@@ -106,6 +106,8 @@ def _look(s: Session, move: Move) -> Session:
     s = replace(s, hidden=hidden, tips=tips or s.tips, readings={**s.readings, **({move.what: shown} if tips else {})})
     beside = replace(beside, traps=traps)
     if tips and not tips.tells:  # a number of another state: the minutes are gone, and nothing is known
+        if s.is_judged:
+            beside = replace(beside, regret_eur=eur, best=replace(move, mains=tips.point.mains))
         return replace(s, done=(*s.done, Done(move, says, "", eur, minutes, beside, mishap)))
     at = s.at.after_answer(q, o, s.ready.problem) if n == 0 and s.at.open_[q] else s.at
     at = replace(at, w=_kept(at.w, s.at.w), open_=_reopened(at, s) if mishap else at.open_)
