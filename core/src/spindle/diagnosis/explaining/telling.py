@@ -145,7 +145,7 @@ class Telling:
             mains=question.mains,
             cautions=question.cautions,
             answers=answers,
-            why=why_ask(answers, self.at.w, self.model),
+            why=why_ask(answers, self.at.w, self.model, self._best_after(one.index)),
         )
 
     def _swap(self, asked: Asked, one: Ranked, saves_eur: float, step_eur: float, answers: tuple[AnswerPreview, ...]) -> Move:
@@ -163,7 +163,7 @@ class Telling:
             depth=asked.repair.depth,
             mains="out",
             answers=answers,
-            why=why_ask(answers, self.at.w, self.model),
+            why=why_ask(answers, self.at.w, self.model, self._best_after(one.index)),
             repair=asked.repair.id,
             item=asked.swap.item,
             source="donor",
@@ -176,6 +176,10 @@ class Telling:
             AnswerPreview(o.id, o.label, chances[row], self.model.faults[tops[row]].id, top_p[row], self._name(int(self.choice.first[row])))
             for row, o in enumerate(outcomes, first)
         )
+
+    def _best_after(self, ask: int) -> str:
+        """Return the repair that is best where a question has led, whatever is answered there."""
+        return self._name(int(self._first_at[self.plan.problem.asked_in[self.at.state, ask]]))
 
     def _name(self, a: int) -> str:
         return "" if a < 0 else self.model.repairs[a].id
