@@ -1,6 +1,7 @@
 import uuid
 
 import pytest
+from apps.drives.consoles import forget_sheets
 from apps.jobs.models import Job
 from apps.people.models import User
 from django.test import Client
@@ -36,6 +37,13 @@ class Browser:
         while (back := self.get(f"/jobs/{tag}").json()["mat"]["next_back"]) is not None:
             assert self.ask(tag, "open_step", step=back["step"], is_open=False).status_code == 200
         return self.ask(tag, "depth", depth=0)
+
+
+@pytest.fixture
+def forgets_sheets():
+    """For a test that empties the house and fills it anew: its sheets had the numbers of the demo's, and nobody after it may read them for those."""
+    yield
+    forget_sheets()
 
 
 @pytest.fixture(autouse=True)

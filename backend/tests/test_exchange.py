@@ -24,6 +24,8 @@ from spindle.formats.archive import MANIFEST, ArchiveReader
 
 from .archives import edited, members, sent, take
 
+pytestmark = pytest.mark.usefixtures("forgets_sheets")
+
 LEFT_OUT = {
     "day_jobways", "day_sheetways", "day_weekplan", "day_calendaraddress", "jobs_presence", "jobs_outlook", "jobs_wantedlook", "owner_page_ownerpage",
     "people_signedin", "people_secondfactor", "record_kept", "writing_usedkey", "jobs_tapeline",

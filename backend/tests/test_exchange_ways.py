@@ -16,6 +16,8 @@ from spindle.formats.archive import ArchiveReader
 from .archives import edited, sent, take
 from .conftest import FRESH, PROVE
 
+pytestmark = pytest.mark.usefixtures("forgets_sheets")
+
 CLOSED = "K-0101"
 
 

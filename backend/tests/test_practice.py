@@ -8,6 +8,7 @@ from apps.practice.management.commands.practice_meter import OVER, readings_of
 from apps.practice.models import Run
 from apps.shelf.models import Movement, Part
 from django.db import connection
+from spindle.bench.quantity import read_quantity
 from spindle.practice.learners import LEARNERS, random_hand
 from spindle.practice.lessons import LESSONS
 from spindle.practice.session import after, begin
@@ -158,6 +159,6 @@ def test_a_meter_reads_where_the_tips_were_laid_last_on_that_persons_open_unit(b
     run = moved(bram, begun(bram), do="look", what="board_supply", mains="live").json()
     look = next(x for x in run["looks"] if x["id"] == "board_supply")
     assert f"{look['answer']}. The limit is {look['tips']['limit']}." == run["log"][-1]["says"]
-    shown = float(look["answer"].split(": ")[1].split(" V")[0])
+    shown = read_quantity(look["answer"].split(": ")[1].split(",")[0], "voltage", place="")
     assert [reads["voltage"](), reads["resistance"]()] == [pytest.approx(shown, abs=0.06), OVER]
     assert readings_of("ida")["voltage"]() == 0.0

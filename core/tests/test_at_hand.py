@@ -43,7 +43,7 @@ def test_every_demo_sheet_has_what_its_procedures_and_tests_name(variant):
         (at_step, "drive_out", "4 × cross 1, 2.5 × 6 mm: four corners"),
         (at_step, "move_follower_spring", "Follower with spring and screw: the same way round"),
         (at_step, "photo_ends_lift", "Pickup flex (lift bar): bar up with a nail, flex out straight"),
-        (at_question, "trimmer_reading", "DVD trimmer (650 nm): 690 to 840 Ω, more light by less resistance, on the pickup's edge"),
+        (at_question, "trimmer_reading", "DVD trimmer (650 nm): 690 to 840 Ω, mains out; more light by less resistance, on the pickup's edge"),
         (at_question, "board_supply", "TP7 to TP1: 11.6 to 12.3 V (running, disc in)"),
         (at_question, "gears_look", "Rest position: slider hard left, both arms folded"),
     ],
