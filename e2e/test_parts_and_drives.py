@@ -188,7 +188,7 @@ def test_a_wrong_fits_found_at_the_bench_is_corrected_in_one_step(bench, shop):
 def test_a_sheet_is_edited_refused_mended_and_saved(bench, shop):
     page = bench("K-0104")
     page.goto(f"{shop}/drives/VM-S41/edit")
-    cell = page.get_by_label("Trimmers, row 1, To")
+    cell = page.get_by_label("Trimmers, row 1, To", exact=True)
     cell.fill("600")
     save = page.get_by_role("button", name="Save as version 2")
     save.click()
