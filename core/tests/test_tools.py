@@ -277,9 +277,10 @@ def test_from_where_a_supply_is_missing_and_not_weak_is_the_sheets_to_say(missin
     assert max(weights, key=weights.get) == answer
 
 
-def test_what_is_missing_lies_under_the_limit():
+@pytest.mark.parametrize("low", ["11.6 V", None])
+def test_what_is_missing_lies_under_the_limit(low):
     with pytest.raises(InputsError) as caught:
-        TOOLS["reading"].answer(VOLTS | {"values": ["3.5 V"], "missing": "11.7 V"})
+        TOOLS["reading"].answer(VOLTS | {"low": low, "values": ["3.5 V"], "missing": "11.7 V"})
     assert [p for p, _ in caught.value.faults] == ["/missing"]
 
 

@@ -99,8 +99,9 @@ def _limit(inputs: Inputs) -> Limit | None:
         return None
     if low is not None and high is not None and low >= high:
         raise InputsError([("/high", f"A band from {said(low, inputs['quantity'])} to {said(high, inputs['quantity'])} is none.")])
-    if inputs["missing"] is not None and low is not None and inputs["missing"] > low:
-        raise InputsError([("/missing", f"What is missing lies under the limit, which begins at {said(low, inputs['quantity'])}.")])
+    if inputs["missing"] is not None and (low is None or inputs["missing"] > low):
+        begins = "has no low end here" if low is None else f"begins at {said(low, inputs['quantity'])}"
+        raise InputsError([("/missing", f"What is missing lies under the limit, which {begins}.")])
     return Limit(-math.inf if low is None else low, math.inf if high is None else high, inputs["source"] or "", inputs["missing"])
 
 
