@@ -56,7 +56,7 @@ def test_a_lesson_is_played_to_its_end_and_mastered(lessons):
         make(page, move, session)
         session = after(session, move)
         if not session.is_over:
-            expect(page.get_by_role("list", name="What happened").get_by_role("listitem").first).to_contain_text(session.done[-1].says)
+            expect(page.get_by_role("list", name="What happened").get_by_role("listitem").last).to_contain_text(session.done[-1].says)
     expect(page.get_by_role("heading", name="Mastered")).to_be_visible()
     expect(page.get_by_text("First guess: Belt, 80 percent")).to_be_visible()
     assert axe(page) == []
@@ -73,3 +73,20 @@ def test_a_unit_that_was_left_goes_on_where_it_stood(lessons):
     page.get_by_role("link", name="Practice").click()
     page.get_by_role("link", name="Go on").click()
     expect(page.get_by_role("list", name="What happened").get_by_role("listitem")).to_have_count(1)
+
+
+def test_a_drive_of_the_shops_is_opened_by_hand_by_its_sheet_and_the_mains_waits(lessons):
+    page = lessons
+    page.get_by_label("On which drive").select_option(label="Brackwater Sel 2 D, BW-T14")
+    expect(page.get_by_role("button", name="Begin: It rattles")).to_be_disabled()
+    page.get_by_role("button", name="Begin: Any tray drive").click()
+    page.get_by_role("button", name="Drive open").click()
+    expect(page.get_by_role("list", name="What is undone").get_by_role("listitem").last).to_have_text("Bridge")
+    page.get_by_role("button", name="Open it so far").click()
+    told = page.get_by_role("list", name="What happened").get_by_role("listitem")
+    expect(told).to_contain_text(["Drive open, mains out."])
+    page.keyboard.press("l")
+    expect(told.last).to_contain_text("Drive open, mains in.")
+    page.get_by_role("button", name="Closed up").click()
+    expect(page.get_by_role("button", name="Shut it so far")).to_be_disabled()
+    assert axe(page) == []

@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+from apps.drives.models import Sheet
 from apps.jobs.models import Job, TapeLine
 from apps.people.models import User
 from apps.practice.management.commands.practice_meter import OVER, readings_of
@@ -162,3 +163,72 @@ def test_a_meter_reads_where_the_tips_were_laid_last_on_that_persons_open_unit(b
     shown = read_quantity(look["answer"].split(": ")[1].split(",")[0], "voltage", place="")
     assert [reads["voltage"](), reads["resistance"]()] == [pytest.approx(shown, abs=0.06), OVER]
     assert readings_of("ida")["voltage"]() == 0.0
+
+
+def test_a_run_from_before_other_models_is_not_replayed_in_these(bram):
+    run = begun(bram)
+    Run.objects.update(world="before")
+    assert "before an upgrade" in bram.get(f"/practice/runs/{run['id']}").text
+    assert moved(bram, run, do="hand_back").status_code == 409
+    assert not any(x["open_run"] for x in bram.get("/practice/lessons").json())
+    assert begun(bram, key="practice-begin-anew")["id"] != run["id"]
+
+
+def own(who, lesson, key="practice-own-1", **more):
+    """Begin a lesson on the first of the shop's drives that it can be played on."""
+    drive = next(d for d in who.get("/practice/drives").json() if lesson in d["lessons"])
+    return drive, who.post("/practice/runs", key=key, lesson=lesson, sheet=drive["sheet"], **more).json()
+
+
+@pytest.mark.parametrize("lesson", ["first_unit", "retries", "any_lid"])
+def test_a_lesson_on_a_drive_of_the_shops_is_opened_by_its_sheet_and_played_to_its_end(bram, lesson):
+    drive, run = own(bram, lesson)
+    assert run["drive"] == drive["name"]
+    assert [w["name"] for w in run["ways"] if w["is_now"]] == ["closed up"]
+    open_ = next(w for w in run["ways"] if w["depth"] == "drive_open")
+    run = moved(bram, run, do="open", what="drive_open").json()
+    assert (run["minutes"], run["log"][-1]["says"]) == (open_["minutes"], "Drive open, mains out.")
+    assert not any(w["steps"] for w in run["ways"] if w["is_now"] or w["is_shutting"])
+    run = moved(bram, run, do="hand_back").json()
+    assert run["score"]["hidden"]
+
+
+def test_what_is_undone_on_the_way_stands_in_its_sheet(bram):
+    steps = [w["steps"] for w in own(bram, "any_slot")[1]["ways"]]
+    assert steps[0] == []
+    assert len(steps[1]) < len(steps[2])
+
+
+def test_the_mains_is_turned_by_hand_and_nothing_is_opened_under_it(bram):
+    run = moved(bram, begun(bram), do="mains", mains="live").json()
+    assert run["is_live"]
+    refused = moved(bram, run, do="open", what="cover_off")
+    assert (refused.status_code, refused.json()["params"]["reason"]) == (409, "live")
+    assert bram.get(f"/practice/runs/{run['id']}").json()["moves"] == 1
+
+
+def test_who_is_led_sees_the_next_move_and_the_suspects_and_masters_nothing(bram):
+    run = bram.post("/practice/runs", key="practice-led-1", lesson="first_unit", is_led=True).json()
+    assert (len(run["advice"]["suspects"]), begun(bram)["advice"]) == (5, None)
+    while not run["is_over"]:
+        run = moved(bram, run, **{name: run["advice"][name] for name in ("do", "what", "care")}).json()
+    assert (run["score"]["cents"] == run["score"]["planner_cents"], run["score"]["is_mastered"], run["advice"]) == (True, False, None)
+
+
+@pytest.mark.parametrize(("lesson", "sheet"), [("first_unit", "slot"), ("own_board", "old"), ("first_unit", None)])
+def test_a_lesson_is_begun_on_no_drive_that_it_is_not_for(bram, lesson, sheet):
+    drives = {d["sheet"]: d["lessons"] for d in bram.get("/practice/drives").json()}
+    pk = 2_000_000 if sheet is None else next(pk for pk, lessons in drives.items() if "first_unit" not in lessons)
+    if sheet == "old":
+        pk = next(pk for pk, lessons in drives.items() if lesson in lessons)
+        Sheet.objects.filter(pk=pk).update(is_retired=True)
+    refused = bram.post("/practice/runs", key="practice-not-1", lesson=lesson, sheet=pk)
+    assert refused.status_code == (404 if sheet is None else 422)
+    assert Run.objects.count() == 0
+
+
+def test_the_same_press_begins_the_same_unit_also_where_its_sheet_is_retired_by_then(bram):
+    drive, run = own(bram, "any_slot")
+    Sheet.objects.filter(pk=drive["sheet"]).update(is_retired=True)
+    again = bram.post("/practice/runs", key="practice-own-1", lesson="any_slot", sheet=drive["sheet"])
+    assert (again.status_code, again.json()["id"]) == (200, run["id"])

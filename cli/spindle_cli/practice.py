@@ -23,6 +23,8 @@ repair REPAIR [dry] [look_over] [own_board]   a repair and its trial, with what 
 swap REPAIR [dry] [look_over]   the same with a donor's part, of which nobody knows how good it is
 list [looks|repairs|parts]                    what there is
 guess PART PERCENT     your first guess, once
+open closed|cover_off|drive_open|deck_out [look_over]   open or shut it so far by hand, with the mains out
+mains out|live         turn the mains
 listen                 a disc goes in: what is heard, in words
 hint                   the best move, for two euro
 prove                  three passes more, after a clean trial
@@ -81,6 +83,8 @@ _MOVES: Final[dict[str, Callable[[list[str]], Move]]] = {
     "repair": lambda w: Move(Do.REPAIR, w[0], frozenset(Care(c) for c in w[1:])),
     "swap": lambda w: Move(Do.SWAP, w[0], frozenset(Care(c) for c in w[1:])),
     "guess": lambda w: Move(Do.GUESS, w[0], percent=int(w[1])),
+    "open": lambda w: Move(Do.OPEN, w[0], frozenset(Care(c) for c in w[1:])),
+    "mains": lambda w: Move(Do.MAINS, mains=Mains(w[0])),
     "listen": lambda _: Move(Do.LISTEN),
     "hint": lambda _: Move(Do.HINT),
     "prove": lambda _: Move(Do.PROVE),

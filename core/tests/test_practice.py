@@ -41,7 +41,7 @@ def test_a_lesson_hides_what_it_says(name):
     lesson = LESSONS[name]
     model = bench(lesson.family).model
     for seed in range(6):
-        faults = [model.faults[u.fault] for u in draw_hidden(lesson, seed).units]
+        faults = [model.faults[u.fault] for u in draw_hidden(lesson, seed, bench(lesson.family)).units]
         assert len(faults) == {Hides.TWO: 2, Hides.NONE: 0}.get(lesson.kind, 1)
         assert all(not lesson.faults or f.id in lesson.faults for f in faults)
     assert set(lesson.faults) <= {f.id for f in model.faults}

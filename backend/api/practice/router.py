@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import Annotated
 
 from api.common import READS, WRITES, SignedIn, view_before_commit
-from api.practice.schemas import BeginIn, InClassView, LessonView, PracticeMoveIn, PracticeRunView
-from api.practice.views import in_class_view, lesson_view, run_view
-from apps.practice.selectors import in_class, learnt, run_of, session_of
-from apps.practice.services import begin_run, make_move
+from api.practice.schemas import BeginIn, InClassView, LessonView, OwnDriveView, PracticeMoveIn, PracticeRunView
+from api.practice.views import in_class_view, lesson_view, own_drive_view, run_view
+from apps.practice.selectors import in_class, learnt, own_drives, run_of, session_of
+from apps.practice.services import Wish, begin_run, make_move
 from apps.writing.once import Command
 from django.http import HttpResponse
 from ninja import Path, Router
@@ -26,6 +26,12 @@ def lessons(request: SignedIn) -> list[LessonView]:
     return [lesson_view(x) for x in learnt(request.user)]
 
 
+@router.get("/practice/drives", response={200: list[OwnDriveView], **READS}, operation_id="practice_drives")
+def drives(request: SignedIn) -> list[OwnDriveView]:
+    """Return the shop's own drives that lessons can be played on."""
+    return [own_drive_view(x) for x in own_drives()]
+
+
 @router.get("/practice/class", response={200: list[InClassView], **WRITES}, operation_id="practice_class")
 def the_class(request: SignedIn) -> list[InClassView]:
     """Return how everybody does: for who runs the shop."""
@@ -36,10 +42,10 @@ def the_class(request: SignedIn) -> list[InClassView]:
 @view_before_commit
 def begin(request: SignedIn, body: BeginIn) -> PracticeRunView:
     """Begin a unit of a lesson."""
-    return run_view(begin_run(Command(request.user, body.key), body.lesson, tells_each=body.tells_each))
+    return run_view(begin_run(Command(request.user, body.key), body.lesson, Wish(body.sheet, body.tells_each, body.is_led)))
 
 
-@router.get("/practice/runs/{number}", response={200: PracticeRunView, **READS}, operation_id="practice_run")
+@router.get("/practice/runs/{number}", response={200: PracticeRunView, **WRITES}, operation_id="practice_run")
 def show(request: SignedIn, number: Number) -> PracticeRunView:
     """Return a unit of one's own as it stands."""
     return run_view(run_of(request.user, number))

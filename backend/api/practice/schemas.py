@@ -5,6 +5,8 @@ from __future__ import annotations
 from typing import Annotated
 
 from api.common import OnceIn, View, Word
+from api.drives.schemas import DriveView
+from api.jobs.diagnosis_schemas import SuspectView
 from pydantic import Field, StringConstraints
 from spindle.practice.state import Care, Do
 from spindle.words.bench import Mains
@@ -26,6 +28,14 @@ class LessonView(View):
     open_run: int | None
 
 
+class OwnDriveView(View):
+    """A drive of the shop's sheets, and the lessons that can be played on it."""
+
+    sheet: int
+    name: str
+    lessons: list[str]
+
+
 class InClassView(View):
     """One person of the class."""
 
@@ -40,8 +50,12 @@ class BeginIn(OnceIn):
     """Which lesson."""
 
     lesson: Word
+    sheet: Annotated[int, Field(ge=1, le=2_000_000_000)] | None = None
+    """The sheet whose drive it is; none for the lesson's own."""
     tells_each: bool = False
     """What the planner would have done is told after each move."""
+    is_led: bool = False
+    """The next move is shown before each, as on the bench."""
 
 
 class PracticeMoveIn(OnceIn):
@@ -109,6 +123,30 @@ class PracticeTryView(View):
     goes_wrong: str
 
 
+class PracticeAdviceView(View):
+    """What the bench would advise now: its next move, and whom it suspects."""
+
+    says: str
+    do: Do
+    what: str
+    care: list[Care]
+    drive: DriveView
+    suspects: list[SuspectView]
+    parts: list[SuspectView]
+
+
+class PracticeWayView(View):
+    """How far it can be opened or shut by hand from here, the minutes, and the steps of its sheet."""
+
+    depth: str
+    name: str
+    is_now: bool
+    is_shutting: bool
+    """A flex can be forgotten: it was open, and will be shut."""
+    minutes: float
+    steps: list[str]
+
+
 class PracticeBesideView(View):
     """A move beside the planner's: what that would have been, "" where it was as good, none where nobody can say; and how much cheaper to the end."""
 
@@ -124,6 +162,7 @@ class PracticeLogView(View):
     says: str
     mishap: str
     cents: int
+    minutes: float
     beside: PracticeBesideView | None
 
 
@@ -164,10 +203,16 @@ class PracticeRunView(View):
     name: str
     number: int
     family: str
+    drive: str
+    """What it is, by its sheet; "" for the well-equipped one of the family."""
+    sheet: int | None
     tells_each: bool
+    is_led: bool
     moves: int
     told: list[str]
-    stands: str
+    is_live: bool
+    ways: list[PracticeWayView]
+    advice: PracticeAdviceView | None
     cents: int
     minutes: float
     is_clean: bool

@@ -4,15 +4,21 @@ from __future__ import annotations
 
 from typing import Any
 
+from api.drives.views import facts_view
+from api.jobs.diagnosis_schemas import SuspectView
 from api.practice import schemas as s
 from apps.practice.models import Run
-from apps.practice.selectors import InClass, Learnt, session_of
+from apps.practice.selectors import InClass, Learnt, OwnDrive, opening_of_run, session_of
+from spindle.bench.opening.order import steps_between
+from spindle.bench.opening.steps import Opening
+from spindle.diagnosis.planning.plan import part_terms
 from spindle.diagnosis.planning.problem import depth_in, is_live_in
 from spindle.faults.cautions import CAUTIONS
 from spindle.faults.model import Question, QuestionKind
-from spindle.practice.advice import part_name
+from spindle.practice.advice import careful, part_name, suspects_of, with_care
 from spindle.practice.debrief import step_of
 from spindle.practice.donors import donor_of
+from spindle.practice.hands import hand_minutes, shuts
 from spindle.practice.meter import POINTS
 from spindle.practice.state import Done, Session, look_cost, needs_board, repair_cost
 from spindle.practice.traps import NAMES
@@ -20,6 +26,8 @@ from spindle.repairs.procedure import steps_from
 from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import DEPTH_NAMES, Depth
 
+SUSPECTS = 5
+"""So many are shown, as on the bench."""
 _FIRST = {QuestionKind.BASELINE: "What the drive does", QuestionKind.DISC_CLASS: "Discs"}
 
 
@@ -39,6 +47,11 @@ def lesson_view(x: Learnt) -> s.LessonView:
     )
 
 
+def own_drive_view(x: OwnDrive) -> s.OwnDriveView:
+    """Return a drive of the shop's that lessons can be played on."""
+    return s.OwnDriveView(sheet=x.sheet.pk, name=str(x.sheet), lessons=list(x.lessons))
+
+
 def in_class_view(x: InClass) -> s.InClassView:
     """Return one person of the class."""
     return s.InClassView(name=x.name, mastered=list(x.mastered), tries=x.tries, mean_times=x.mean_times, traps=[f"{NAMES[t]} ({n})" for t, n in x.traps])
@@ -53,10 +66,15 @@ def run_view(run: Run) -> s.PracticeRunView:
         name=at.lesson.name,
         number=at.lesson.number,
         family=at.lesson.family,
+        drive=str(run.sheet) if run.sheet else "",
+        sheet=run.sheet_id,
         tells_each=run.tells_each,
+        is_led=run.is_led,
         moves=len(run.moves),
         told=[_told(at, q, o) for q, o in at.hidden.told.items()],
-        stands=_stands(at),
+        is_live=is_live_in(at.at.state),
+        ways=_ways(at, opening_of_run(run)),
+        advice=_advice(at) if run.is_led and not at.is_over else None,
         cents=_cents(at.cost_eur),
         minutes=at.minutes,
         is_clean=at.is_clean,
@@ -78,7 +96,7 @@ def _log(done: Done, at: Session) -> s.PracticeLogView:
     if at.is_judged and done.beside is not None:
         best = None if done.beside.best is None else step.best
         beside = s.PracticeBesideView(best=best, regret_cents=_cents(step.regret_eur), traps=list(step.traps))
-    return s.PracticeLogView(did=step.did, says=done.says, mishap=done.mishap, cents=_cents(done.eur), beside=beside)
+    return s.PracticeLogView(did=step.did, says=done.says, mishap=done.mishap, cents=_cents(done.eur), minutes=done.minutes, beside=beside)
 
 
 def _cents(eur: float) -> int:
@@ -90,8 +108,32 @@ def _told(at: Session, question: str, outcome: str) -> str:
     return found.line if found else outcome
 
 
-def _stands(at: Session) -> str:
-    return f"{DEPTH_NAMES[Depth(depth_in(at.at.state))]}, mains {'live' if is_live_in(at.at.state) else 'out'}"
+def _advice(at: Session) -> s.PracticeAdviceView:
+    move, (suspects, parts) = careful(at), suspects_of(at)
+    return s.PracticeAdviceView(
+        says=with_care(move, at),
+        do=move.do,
+        what=move.what,
+        care=sorted(move.care),
+        drive=facts_view(at.ready.model.sheet),
+        suspects=[SuspectView.model_validate(x) for x in suspects[:SUSPECTS]],
+        parts=[SuspectView.model_validate(x) for x in parts],
+    )
+
+
+def _ways(at: Session, opening: Opening) -> list[s.PracticeWayView]:
+    now = Depth(depth_in(at.at.state))
+    return [
+        s.PracticeWayView(
+            depth=depth.name.lower(),
+            name=DEPTH_NAMES[depth],
+            is_now=depth is now,
+            is_shutting=shuts(now, depth),
+            minutes=hand_minutes(at, depth),
+            steps=[x.name for x in steps_between(opening, now, depth)],
+        )
+        for depth in Depth
+    ]
 
 
 def _looks(at: Session) -> list[s.PracticeLookView]:
@@ -130,6 +172,7 @@ def _repairs(at: Session) -> list[s.PracticeTryView]:
     found = []
     for n, repair in enumerate(at.ready.plan.repairs):
         (eur, minutes), donor = repair_cost(at, n), donor_of(at, n)
+        price_eur, wait_days = part_terms(repair, at.ready.model)
         found.append(
             s.PracticeTryView(
                 id=repair.id,
@@ -137,8 +180,8 @@ def _repairs(at: Session) -> list[s.PracticeTryView]:
                 part=part_name(at, repair.part),
                 cents=_cents(eur),
                 minutes=minutes,
-                part_cents=_cents(repair.part_eur),
-                wait_days=repair.wait_days,
+                part_cents=_cents(price_eur),
+                wait_days=wait_days,
                 is_wet=repair.wet,
                 brings_board=needs_board(at, repair.id),
                 donor_cents=_cents(donor.eur) if donor else None,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from apps.drives.models import Sheet
 from django.conf import settings
 from django.db import models
 
@@ -14,6 +15,12 @@ class Run(models.Model):
     seed = models.PositiveIntegerField()
     tells_each = models.BooleanField(default=False)
     """What the planner would have done is told after each move, and not at the end alone."""
+    is_led = models.BooleanField(default=False)
+    """The next move is shown before each, as on the bench."""
+    sheet = models.ForeignKey(Sheet, on_delete=models.PROTECT, null=True)
+    """The version of the sheet whose drive it is; None for the well-equipped one of the lesson's family."""
+    world = models.CharField(max_length=16, default="")
+    """The models that the unit was drawn from: under others the same moves would be another story."""
     moves = models.JSONField(default=list)
     begun_at = models.DateTimeField()
     ended_at = models.DateTimeField(null=True)

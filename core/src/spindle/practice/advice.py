@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -10,13 +10,16 @@ import numpy as np
 from spindle.diagnosis.planning.lookahead import Choice, Pick, in_pairs, one_step, pick
 from spindle.practice.meter import POINTS, STATES
 from spindle.practice.state import Beside, Care, Do, Move, Session, needs_board
-from spindle.words.bench import Mains
+from spindle.words.bench import DEPTH_NAMES, Depth, Mains
 
 CARE_WORDS: Final = {Care.DRY: "let it dry", Care.LOOK_OVER: "look over every flex", Care.OWN_BOARD: "move the own board across"}
 
+RAISE, LEVEL = "raise_drive", "level_reading"
+"""More light, and what is measured before it."""
+
 
 def careful(s: Session) -> Move:
-    """Return the best move by the planner's figures: dry, looked over, with the own board, nothing loose under power, and proved before it goes home."""
+    """Return the best move by the planner’s figures: dry, looked over, own board, the level before more light, nothing loose under power, proved."""
     return _careful(s, None if s.is_clean else choice_of(s))
 
 
@@ -24,6 +27,8 @@ def _careful(s: Session, choice: Choice | None) -> Move:
     if choice is None:
         return Move(Do.HAND_BACK) if s.is_proved else Move(Do.PROVE)
     move = _as_move(pick(s.at, choice, s.ready.problem), s)
+    if move.what == RAISE and LEVEL not in s.answers and LEVEL in {a.id for a in s.ready.plan.asks}:
+        move = Move(Do.LOOK, LEVEL)
     if not s.knows_loose or not _is_live(move, s):
         return move
     return Move(Do.LOOK, "object_search") if "object_search" not in s.answers else Move(Do.REPAIR, "remove_object", frozenset({Care.LOOK_OVER}))
@@ -67,6 +72,15 @@ def besides(s: Session, move: Pick) -> Beside:
     return Beside(max(0.0, min(float(more), float(lost[move.index]))), best)
 
 
+def moved_by_hand(s: Session, state: int, eur: float) -> Beside:
+    """Return opening, shutting or turning the mains beside the planner's move: what it costs to the end from there, and to get there, more than from here."""
+    if not s.is_judged or s.is_clean:
+        return Beside(0.0, careful(s) if s.is_judged else None)
+    here, there = choice_of(s), choice_of(replace(s, at=replace(s.at, state=state)))
+    more = eur + (there.least - here.least) / float(s.at.w.sum())
+    return Beside(max(0.0, min(more, eur)), _careful(s, here))
+
+
 def _worth(choice: Choice, move: Pick) -> float:
     return choice.stop if move.kind == "stop" else float((choice.ask if move.kind == "ask" else choice.repair)[move.index])
 
@@ -83,6 +97,10 @@ def in_words(move: Move, s: Session) -> str:
             return next(r.name for r in s.ready.plan.repairs if r.id == move.what)
         case Do.GUESS:
             return f"First guess: {part_name(s, move.what)}"
+        case Do.OPEN:
+            return f"By hand: {DEPTH_NAMES[Depth[move.what.upper()]]}"
+        case Do.MAINS:
+            return "Mains in" if move.mains is Mains.LIVE else "Mains out"
         case _:
             return _WORDS[move.do]
 
@@ -93,6 +111,24 @@ _WORDS: Final = {Do.PROVE: "Three passes more", Do.HAND_BACK: "Hand it back", Do
 def with_care(move: Move, s: Session) -> str:
     """Return a move with the care that belongs to it."""
     return ", ".join([in_words(move, s), *(CARE_WORDS[c] for c in Care if c in move.care)])
+
+
+@dataclass(frozen=True, slots=True)
+class Suspected:
+    """A fault, or a part, with its probability."""
+
+    id: str
+    part: str
+    name: str
+    p: float
+
+
+def suspects_of(s: Session) -> tuple[list[Suspected], list[Suspected]]:
+    """Return every fault of this drive, and every part, the likeliest first: what the bench would show beside its next move."""
+    model, p = s.ready.model, s.at.w / s.at.w.sum()
+    faults = [Suspected(f.id, f.part, f.name, float(x)) for f, x in zip(model.faults, p, strict=True)]
+    parts = [Suspected(x.id, x.id, x.name, float(total)) for x, total in zip(model.parts, model.membership @ p, strict=True)]
+    return sorted(faults, key=lambda x: -x.p), sorted(parts, key=lambda x: -x.p)
 
 
 def part_name(s: Session, part: str) -> str:

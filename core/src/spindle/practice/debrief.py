@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 
+from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.practice.advice import in_words, part_name, with_care
 from spindle.practice.hidden import draw_hidden
 from spindle.practice.learners import played
@@ -64,11 +65,15 @@ class Score:
     steps: tuple[Step, ...]
 
 
-def scored(over: Session) -> Score:
-    """Return what a session that is over came to: its moves are played again, each laid beside the best one."""
-    s = replay(over.lesson.id, over.seed, [d.move for d in over.done], is_judged=True)
-    best = _planner(s.lesson.id, s.seed)
-    faults = {u.fault for u in draw_hidden(s.lesson, s.seed).units}
+def scored(over: Session, *, is_led: bool = False) -> Score:
+    """Return what a session that is over came to: its moves are played again, each laid beside the best one.
+
+    ``is_led``: whoever played was shown the next move before each. That is no test, and masters nothing.
+    """
+    drive = over.ready.model
+    s = replay(over.lesson.id, over.seed, [d.move for d in over.done], drive=drive, is_judged=True)
+    best = _planner(s.lesson.id, s.seed, drive)
+    faults = {u.fault for u in draw_hidden(s.lesson, s.seed, s.ready).units}
     parts = {r.id: r for r in s.ready.plan.repairs}
     needless = sum(d.move.do is Do.REPAIR and parts[d.move.what].uses_item and not d.has_cured for d in s.done)
     traps = tuple(dict.fromkeys(t for d in s.done if d.beside for t in d.beside.traps))
@@ -87,7 +92,7 @@ def scored(over: Session) -> Score:
         sum(bool(d.mishap) or bool(d.beside and CARELESS & set(d.beside.traps)) for d in s.done),
         hints,
         _judged(s, faults),
-        as_should and near and not hints and (not s.lesson.trap or s.lesson.trap not in traps),
+        as_should and near and not hints and not is_led and (not s.lesson.trap or s.lesson.trap not in traps),
         tuple(s.ready.model.faults[f].name for f in sorted(faults)) or ("Nothing",),
         traps,
         tuple(step_of(d, s) for d in s.done),
@@ -118,5 +123,5 @@ def step_of(done: Done, s: Session) -> Step:
 
 
 @lru_cache(256)
-def _planner(lesson: str, seed: int) -> Session:
-    return played(lesson, seed, "planner")
+def _planner(lesson: str, seed: int, drive: CompiledModel) -> Session:
+    return played(lesson, seed, "planner", drive=drive)

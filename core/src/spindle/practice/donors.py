@@ -8,6 +8,7 @@ from typing import Final
 import numpy as np
 
 from spindle.diagnosis.given.compiled import Floats
+from spindle.diagnosis.planning.plan import part_terms
 from spindle.practice.state import Session, needs_board, repair_cost
 from spindle.words.health import P_BAD_ITEM, Health
 
@@ -28,10 +29,11 @@ class Donor:
 def donor_of(s: Session, repair: int) -> Donor | None:
     """Return the donor's part for a repair, the same one each time; None where none would do: no part goes in, or its board would be another console's."""
     own = s.ready.plan.repairs[repair]
-    if not own.uses_item or own.part_eur <= 0 or needs_board(s, own.id):
+    price_eur, _ = part_terms(own, s.ready.model)
+    if not own.uses_item or price_eur <= 0 or needs_board(s, own.id):
         return None
     rng = np.random.default_rng([s.seed, 75, s.lesson.number, repair])
-    return Donor(SHARE_OF_NEW * own.part_eur, repair_cost(s, repair)[1], bool(rng.random() >= P_BAD))
+    return Donor(SHARE_OF_NEW * price_eur, repair_cost(s, repair)[1], bool(rng.random() >= P_BAD))
 
 
 def left_after(w: Floats, success: Floats) -> Floats:

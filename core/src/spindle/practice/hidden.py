@@ -3,21 +3,28 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import cache
+from functools import cache, lru_cache
 from typing import Final
 
 import numpy as np
 
-from spindle.diagnosis.given.compiled import CompiledModel, Floats
+from spindle.diagnosis.given.compiled import CompiledModel, Floats, compile_model, faults_of
+from spindle.diagnosis.given.economy import Economy
 from spindle.diagnosis.planning.futures import Unit, throw_units
+from spindle.diagnosis.planning.plan import plan_for
+from spindle.drives.sheet import DriveSheet, Pairing
+from spindle.faults.library import MODELS
 from spindle.practice.lessons import Hides, Lesson
-from spindle.study.worlds import Setup, setup
+from spindle.shipped import fingerprint
+from spindle.study.worlds import SHEETS, Setup
 
 TOLD: Final = ("opened_before", "rattle")
 """What the counter has seen before the bench begins."""
 FAILS_SHARE: Final = 0.5
 """How often a fault that comes and goes is there when somebody looks."""
 NOTHING: Final = "nothing_wrong"
+RULES: Final = 2
+"""Raised when the same moves come to something else: a unit that was begun before is not replayed."""
 
 
 @dataclass(frozen=True)
@@ -58,15 +65,34 @@ class Hidden:
         return replace(self, units=(*self.units, unit))
 
 
+WORLD: Final = fingerprint(*(("spindle.faults", name) for name in ("shared", *MODELS)), ("spindle.practice", "lessons"), rules=RULES)
+"""Names the models and lessons that practice units are drawn from: the same seed is the same unit only while they are the same."""
+KEYED: Final = "T30"
+"""The trap that only a drive with a board of its own console sets."""
+
+
 @cache
 def bench(family: str) -> Setup:
     """Return one family's drive, ready to be played; made once."""
-    return setup(family)
+    return bench_of(compile_model(SHEETS[family]))
 
 
-def draw_hidden(lesson: Lesson, seed: int) -> Hidden:
+@lru_cache(maxsize=32)
+def bench_of(drive: CompiledModel) -> Setup:
+    """Return the drive of a sheet, ready to be played: every instrument is there, and parts are ordered."""
+    return Setup(drive.sheet.family, drive, plan_for(drive, Economy()))
+
+
+def suits(lesson: Lesson, drive: DriveSheet) -> bool:
+    """Tell whether a drive can have all that a lesson may hide, and set its trap."""
+    if drive.family != lesson.family or (lesson.trap == KEYED and drive.pairing is not Pairing.BOARD):
+        return False
+    return set(lesson.faults) <= {f.id for f in faults_of(drive)}
+
+
+def draw_hidden(lesson: Lesson, seed: int, ready: Setup) -> Hidden:
     """Return what a lesson hides behind a seed."""
-    ready, rng = bench(lesson.family), np.random.default_rng([seed, 71, lesson.number])
+    rng = np.random.default_rng([seed, 71, lesson.number])
     model = ready.model
     allowed = np.array([not f.opened_by and f.id != NOTHING and (not lesson.faults or f.id in lesson.faults) for f in model.faults])
     weights = np.where(allowed, model.prior, 0.0)

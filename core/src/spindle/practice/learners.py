@@ -7,6 +7,7 @@ from typing import Final
 
 import numpy as np
 
+from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.diagnosis.planning.futures import Game
 from spindle.practice.advice import careful
 from spindle.practice.session import after, begin
@@ -61,9 +62,9 @@ def random_hand(s: Session, rng: np.random.Generator) -> Move:
 LEARNERS: Final[dict[str, Learner]] = {"planner": planner, "flow_chart": flow_chart, "random": random_hand}
 
 
-def played(lesson: str, seed: int, learner: str) -> Session:
+def played(lesson: str, seed: int, learner: str, *, drive: CompiledModel | None = None) -> Session:
     """Return the session that a scripted learner plays to its end."""
-    session, rng = begin(lesson, seed), np.random.default_rng([seed, 73])
+    session, rng = begin(lesson, seed, drive=drive), np.random.default_rng([seed, 73])
     while not session.is_over:
         move = LEARNERS[learner](session, rng) if len(session.done) < 100 else Move(Do.HAND_BACK)
         session = after(session, move)

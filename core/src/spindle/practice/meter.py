@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Final
+from typing import Final
 
 import numpy as np
 
@@ -13,9 +13,6 @@ from spindle.bench.reading import Interval, usual_spread
 from spindle.bench.tools.readings import regions_of
 from spindle.shipped import read_toml
 from spindle.words.bench import Mains
-
-if TYPE_CHECKING:
-    from spindle.practice.state import Session
 
 REPEATS: Final = 3
 """Times that a hand reads before it says what stands there."""
@@ -82,11 +79,6 @@ class Tips:
         """Return what the meter shows, read so often, as a hand writes it down."""
         shown = ", ".join(said(x, self.point.quantity) if math.isfinite(x) else "OL" for x in (self.read(rng) for _ in range(REPEATS)))
         return f"{self.point.points}, {STATES[self.mains]}: {shown}"
-
-
-def tips_at(s: Session, question: str, outcome: str, mains: Mains) -> Tips:
-    """Return the tips as they are laid on now."""
-    return Tips(POINTS[question], mains, outcome, (s.seed, 74, s.lesson.number, len(s.done)))
 
 
 def _span(point: Point, outcome: str, rng: np.random.Generator) -> Interval:

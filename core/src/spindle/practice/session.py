@@ -8,54 +8,66 @@ from typing import Final
 
 import numpy as np
 
-from spindle.diagnosis.given.compiled import Floats
-from spindle.diagnosis.planning.lookahead import Pick, Position
+from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.planning.lookahead import Pick
 from spindle.diagnosis.planning.outlook import unseen
-from spindle.diagnosis.planning.problem import Flags
 from spindle.errors import InvalidError, NotNowError
-from spindle.faults.model import QuestionKind
-from spindle.practice.advice import besides, careful, with_care
+from spindle.practice.advice import RAISE, besides, careful, with_care
 from spindle.practice.donors import Donor, donor_of, left_after
-from spindle.practice.hidden import FAILS_SHARE, Hidden, bench, draw_hidden, thrown_fault
+from spindle.practice.hands import (
+    BLOWS,
+    CARE_MIN,
+    FORGOTTEN,
+    LEFT_OUT,
+    LOOSE,
+    OVERDRIVEN,
+    hurt,
+    is_past_limit,
+    kept,
+    opened,
+    powered,
+    reopened,
+    switched,
+    worse,
+)
+from spindle.practice.hidden import FAILS_SHARE, bench, bench_of, draw_hidden, suits, thrown_fault
 from spindle.practice.lessons import lesson
-from spindle.practice.meter import POINTS, tips_at
+from spindle.practice.meter import POINTS, Tips
 from spindle.practice.state import Beside, Care, Do, Done, Move, Session, look_cost, repair_cost
 from spindle.practice.traps import traps_of
 from spindle.words.bench import Depth, Mains
 
-DRY_MIN, LOOK_MIN, PROVE_MIN, LISTEN_MIN = 5.0, 1.0, 4.0, 2.0
-"""Minutes: cleaner that dries, every flex looked over before it is shut, three passes more, a recording with its quiet."""
+PROVE_MIN, LISTEN_MIN = 4.0, 2.0
+"""Minutes: three passes more, a recording with its quiet."""
 HINT_EUR: Final = 2.0
-LEFT_OUT: Final = 1 / 11
-"""The chance that a step leaves a flex or a latch out: the fault model's own."""
-BLOWS: Final = 0.6
-"""How often power with something loose or wet inside does harm."""
 KEYLESS_EUR: Final = 24.0
 """Fitting a drive a second time because its board was not the console's own."""
 MOST_MOVES: Final = 120
-LOOSE: Final = "Power with something loose inside: the fuse is gone."
 RESULTS: Final = {
     "clean": "The trial comes out clean.",
     "worse": "Worse than before: something is new.",
     "changed": "Part of the trouble is gone, not all of it.",
     "no_change": "No change.",
 }
-_SPOILT: Final = 0.5
-"""Of the belief after our own step made it worse: it is our step."""
-CARE_MIN: Final = {Care.DRY: DRY_MIN, Care.LOOK_OVER: LOOK_MIN, Care.OWN_BOARD: 0.0}
 
 
-def begin(name: str, seed: int, *, is_judged: bool = False) -> Session:
+def begin(name: str, seed: int, *, drive: CompiledModel | None = None, is_judged: bool = False) -> Session:
     """Return a practice unit as it comes in: what the counter has seen is known, nothing else.
+
+    ``drive`` is the model of a drive sheet; without it the unit is the well-equipped one of the lesson's family.
 
     Raises
     ------
     NotFoundError
         If there is no such lesson.
+    InvalidError
+        If that drive cannot have what the lesson hides.
     """
     one = lesson(name)
-    ready, hidden = bench(one.family), draw_hidden(one, seed)
-    model = ready.model
+    if drive is not None and not suits(one, drive.sheet):
+        raise InvalidError("sheet", "This drive cannot have what the lesson hides: take another lesson, or another drive.")
+    ready = bench(one.family) if drive is None else bench_of(drive)
+    model, hidden = ready.model, draw_hidden(one, seed, ready)
     at = unseen(model, ready.plan)
     w = at.w
     for question, outcome in hidden.told.items():
@@ -63,9 +75,9 @@ def begin(name: str, seed: int, *, is_judged: bool = False) -> Session:
     return Session(one, seed, ready, hidden, replace(at, w=w / w.sum()), answers=dict(hidden.told), is_judged=is_judged)
 
 
-def replay(name: str, seed: int, moves: Iterable[Move], *, is_judged: bool = False) -> Session:
+def replay(name: str, seed: int, moves: Iterable[Move], *, drive: CompiledModel | None = None, is_judged: bool = False) -> Session:
     """Return the session that these moves make."""
-    session = begin(name, seed, is_judged=is_judged)
+    session = begin(name, seed, drive=drive, is_judged=is_judged)
     for move in moves:
         session = after(session, move)
     return session
@@ -95,42 +107,35 @@ def _look(s: Session, move: Move) -> Session:
         raise InvalidError("what", f"{move.what!r} is no question.")
     beside, (eur, minutes) = besides(s, Pick("ask", q)), look_cost(s, q)
     mains = question.mains if move.mains is Mains.ANY or move.what not in POINTS else move.mains
-    hidden, mishap, traps = _powered(s) if mains is Mains.LIVE else (s.hidden, "", ())
+    came = powered(s) if mains is Mains.LIVE else (s.hidden, "", ())
+    hidden, mishap, traps = came
     bad = np.array([float(o.id in question.bad) for o in question.outcomes])
     n = s.looks.get(move.what, 0)
     o = hidden.shows(q, n, bad)
     outcome = question.outcomes[o]
-    tips = tips_at(s, move.what, outcome.id, mains) if move.what in POINTS else None
+    tips = Tips(POINTS[move.what], mains, outcome.id, (s.seed, 74, s.lesson.number, len(s.done))) if move.what in POINTS else None
     shown = tips.says(s.rng) if tips else ""
     says = f"{shown}. The limit is {tips.point.limit}." if tips else outcome.line
-    s = replace(s, hidden=hidden, tips=tips or s.tips, readings={**s.readings, **({move.what: shown} if tips else {})})
+    s = replace(hurt(s, came), tips=tips or s.tips, readings={**s.readings, **({move.what: shown} if tips else {})})
     beside = replace(beside, traps=traps)
     if tips and not tips.tells:  # a number of another state: the minutes are gone, and nothing is known
         if s.is_judged:
             beside = replace(beside, regret_eur=eur, best=replace(move, mains=tips.point.mains))
         return replace(s, done=(*s.done, Done(move, says, "", eur, minutes, beside, mishap)))
     at = s.at.after_answer(q, o, s.ready.problem) if n == 0 and s.at.open_[q] else s.at
-    at = replace(at, w=_kept(at.w, s.at.w), open_=_reopened(at, s) if mishap else at.open_)
+    speaks_against = np.array([r.blocked_by == f"{move.what}={outcome.id}" for r in s.ready.plan.repairs])
+    at = replace(at, w=kept(at.w, s.at.w), free=at.free & ~speaks_against, open_=reopened(at, s) if mishap else at.open_)
     done = Done(move, says, outcome.id, eur, minutes, beside, mishap)
     return replace(s, at=at, answers={**s.answers, move.what: outcome.id}, looks={**s.looks, move.what: n + 1}, done=(*s.done, done))
 
 
-def _powered(s: Session) -> tuple[Hidden, str, tuple[str, ...]]:
-    """Return what power does to the unit as it lies: what is hidden then, what went wrong, and the trap."""
-    if not s.knows_loose:
-        return s.hidden, "", ()
-    rng = s.rng
-    if rng.random() >= BLOWS:
-        return s.hidden, "", ("T35",)
-    return s.hidden.with_fault(thrown_fault("fuse_open", s.ready, rng)), LOOSE, ("T35",)
-
-
 def _listen(s: Session, move: Move) -> Session:
     """A disc goes in, and somebody listens: what it sounds like can be played until a repair is tried."""
-    hidden, mishap, traps = _powered(s)
+    came = powered(s)
+    _, mishap, traps = came
     eur = LISTEN_MIN * s.ready.plan.economy.rate_eur_per_min
     done = Done(move, "What it sounds like can be played now.", eur=eur, minutes=LISTEN_MIN, beside=Beside(0.0, None, traps), mishap=mishap)
-    return replace(s, hidden=hidden, listened_at=len(s.tried), done=(*s.done, done))
+    return replace(hurt(s, came), listened_at=len(s.tried), done=(*s.done, done))
 
 
 def _swap(s: Session, move: Move) -> Session:
@@ -146,7 +151,7 @@ def _swap(s: Session, move: Move) -> Session:
     done = replace(done, eur=eur, beside=Beside(0.0, None, traps))  # the planner has no donors: what it would have saved, nobody can say
     if helps or done.mishap:
         return replace(tried, tried=s.tried, done=(*s.done, done))
-    at = replace(s.at, w=_kept(left_after(s.at.w, s.ready.problem.success[a]), s.at.w), state=tried.at.state)
+    at = replace(s.at, w=kept(left_after(s.at.w, s.ready.problem.success[a]), s.at.w), state=tried.at.state)
     return replace(tried, at=at, tried=s.tried, swapped=(*s.swapped, move.what), done=(*s.done, done))
 
 
@@ -163,20 +168,22 @@ def _repair(s: Session, move: Move, donor: Donor | None = None) -> Session:
     hidden, mishap = s.hidden.without(a) if is_good else s.hidden, ""
     if "T30" in traps:
         hidden, mishap, eur = s.hidden, "The console does not know this drive’s board: it reads nothing until the own board is moved across.", eur + KEYLESS_EUR
+    elif repair.id == RAISE and is_past_limit(s):
+        hidden, mishap, traps = s.hidden.with_fault(thrown_fault("pickup_dead", s.ready, rng)), OVERDRIVEN, (*traps, "T29")
     elif "T35" in traps and rng.random() < BLOWS:
         hidden = hidden.with_fault(thrown_fault("still_wet" if repair.wet else "fuse_open", s.ready, rng))
         mishap = "Power on what was not dry." if repair.wet else LOOSE
     elif repair.depth > Depth.COVER_OFF and Care.LOOK_OVER not in move.care and rng.random() < LEFT_OUT:
-        hidden, mishap, traps = hidden.with_fault(thrown_fault("left_out", s.ready, rng)), "A flex or a latch was left out on closing.", (*traps, "T17")
-    has_cured = any(u.cures[a] for u in s.hidden.units) and is_good and "T30" not in traps
+        hidden, mishap, traps = hidden.with_fault(thrown_fault("left_out", s.ready, rng)), FORGOTTEN, (*traps, "T17")
+    has_cured = any(u.cures[a] for u in s.hidden.units) and is_good and not {"T29", "T30"} & set(traps)
     is_clean = not hidden.units or (hidden.comes_and_goes and not mishap and rng.random() >= FAILS_SHARE)
     outcome = "clean" if is_clean else "worse" if mishap else "changed" if has_cured else "no_change"
     at = s.at.after_repair(a, s.ready.problem)
-    at = replace(at, w=_kept(at.w, s.at.w))
+    at = replace(at, w=kept(at.w, s.at.w))
     if mishap:
-        at = _worse(at, s)
+        at = worse(at, s)
     elif has_cured:
-        at = replace(at, open_=_reopened(at, s))
+        at = replace(at, open_=reopened(at, s))
     done = Done(move, RESULTS[outcome], outcome, eur, minutes + care_min, replace(beside, traps=traps), mishap, has_cured)
     return replace(s, hidden=hidden, at=at, tried=(*s.tried, repair.id), listened_at=-1, tips=None, is_clean=is_clean, is_proved=False, done=(*s.done, done))
 
@@ -226,28 +233,9 @@ _DO: Final[dict[Do, Callable[[Session, Move], Session]]] = {
     Do.LISTEN: _listen,
     Do.HINT: _hint,
     Do.GUESS: _guess,
+    Do.OPEN: opened,
+    Do.MAINS: switched,
 }
-
-
-def _worse(at: Position, s: Session) -> Position:
-    """Our own step is suspected first, and what was seen may be seen anew."""
-    ours = np.array([s.ready.model.prior[i] if f.opened_by else 0.0 for i, f in enumerate(s.ready.model.faults)])
-    if not ours.sum():
-        ours = np.array([float(bool(f.opened_by)) for f in s.ready.model.faults])
-    w = (1.0 - _SPOILT) * at.w / at.w.sum() + _SPOILT * ours / ours.sum()
-    return replace(at, w=w, open_=_reopened(at, s))
-
-
-def _reopened(at: Position, s: Session) -> Flags:
-    """What the drive does can be asked again after something new has happened to it."""
-    again = [a.question is not None and a.question.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS) for a in s.ready.plan.asks]
-    return np.asarray(at.open_ | np.array(again))
-
-
-def _kept(w: Floats, before: Floats) -> Floats:
-    """A belief that would be left with nothing stays as it was: the world is stranger than the model."""
-    total = float(w.sum())
-    return np.asarray(w / total) if total > 1e-12 else before
 
 
 def _index(known: list[str], word: str, kind: str) -> int:

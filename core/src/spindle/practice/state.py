@@ -8,6 +8,7 @@ from enum import StrEnum
 import numpy as np
 
 from spindle.diagnosis.planning.lookahead import Position
+from spindle.diagnosis.planning.plan import part_terms
 from spindle.drives.sheet import Pairing
 from spindle.faults.model import CANT_TELL
 from spindle.practice.hidden import Hidden
@@ -28,6 +29,8 @@ class Do(StrEnum):
     LISTEN = "listen"
     HINT = "hint"
     GUESS = "guess"
+    OPEN = "open"
+    MAINS = "mains"
 
 
 class Care(StrEnum):
@@ -40,9 +43,11 @@ class Care(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Move:
-    """One thing that a learner does: a question or a repair by its id, with what care; a swap is a repair with a donor's part; a guess a part and a percentage.
+    """One thing that a learner does.
 
-    ``mains`` is the state in which something is measured: any is the one that its limit is for.
+    ``what`` is a question or a repair by its id (a swap is a repair with a donor's part), the part of a guess, or how far it is opened;
+    ``care`` is how carefully. ``mains`` is the state in which something is measured, where any is the one that its limit is for; or
+    what it is turned to.
     """
 
     do: Do
@@ -153,9 +158,9 @@ def look_cost(s: Session, question: int) -> tuple[float, float]:
 
 def repair_cost(s: Session, repair: int) -> tuple[float, float]:
     """Return what a repair costs from here, in euro, its part and its wait included, and the minutes at the bench."""
-    economy, own = s.ready.plan.economy, s.ready.plan.repairs[repair]
+    economy, (price_eur, wait_days) = s.ready.plan.economy, part_terms(s.ready.plan.repairs[repair], s.ready.model)
     eur = float(s.ready.problem.cost[s.at.state, repair])
-    return eur, max(0.0, (eur - own.part_eur - economy.waiting(own.wait_days)) / economy.rate_eur_per_min)
+    return eur, max(0.0, (eur - price_eur - economy.waiting(wait_days)) / economy.rate_eur_per_min)
 
 
 def needs_board(s: Session, repair: str) -> bool:

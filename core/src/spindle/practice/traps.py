@@ -13,7 +13,7 @@ LEAST_EUR: Final = 0.5
 _LOADER: Final = frozenset({"load", "rollers", "belt", "tray", "gears", "mechanism", "switch_insert", "switch_shut", "switch_open"})
 _SUPPLY_TESTS: Final = ("fuse_test", "flex_board_look", "board_supply")
 
-CARELESS: Final = frozenset({"T17", "T30", "T35"})
+CARELESS: Final = frozenset({"T17", "T29", "T30", "T35"})
 """Traps that a careful hand does not know, whatever it does."""
 NAMES: Final = {
     "T2": "The drive’s own retry, taken for a fault of the loader",
@@ -26,6 +26,7 @@ NAMES: Final = {
     "T15": "The same part a second time",
     "T17": "Closed without looking over every flex",
     "T18": "Something is new since our own step, and our step was not looked at first",
+    "T29": "More light, past what the diode bears",
     "T30": "A drive without the console’s own board",
     "T32": "A dear part, while a cheap cause with real weight stands",
     "T33": "Handed back after one clean trial",

@@ -8,7 +8,7 @@ import { useBegin, type Run, type Score } from './practice-queries'
 export function Debrief({ run, score }: { run: Run; score: Score }) {
   const begin = useBegin()
   const navigate = useNavigate()
-  const another = () => begin.mutate({ lesson: run.lesson, tells_each: run.tells_each }, { onSuccess: (next) => void navigate(`/practice/${next.id}`) })
+  const another = () => begin.mutate({ lesson: run.lesson, sheet: run.sheet, tells_each: run.tells_each, is_led: run.is_led }, { onSuccess: (next) => void navigate(`/practice/${next.id}`) })
   return (
     <div className="min-h-0 flex-1 space-y-4 overflow-y-auto p-4 lg:px-6">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
@@ -17,6 +17,7 @@ export function Debrief({ run, score }: { run: Run; score: Score }) {
           Hidden was: <b>{score.hidden.join(' and ')}</b>
         </p>
       </div>
+      {run.is_led && <p>The next move was shown before each: such a unit masters no lesson. Play one without it.</p>}
       {begin.error && (
         <Notice tone="danger" title="That did not work" role="alert">
           {begin.error.message}

@@ -18,19 +18,22 @@ export function FirstGuess({ run, isBusy, onGuess }: { run: Run; isBusy: boolean
     )
   if (!run.may_guess) return null
   return (
-    <Panel title="Your first guess" level={3} aside="said once, before the first repair">
+    <Panel title="Your first guess" level={3}>
+      <p className="mb-1.5 text-tiny text-quiet">Said once, before the first repair.</p>
       <form
-        className="grid grid-cols-[minmax(0,1fr)_6rem_auto] items-end gap-2"
+        className="space-y-2"
         onSubmit={(e) => {
           e.preventDefault()
           if (isReady && !isBusy) onGuess(part, said)
         }}
       >
         <Select label="Part" choices={run.parts.map((p) => ({ id: p.id, label: p.name }))} value={part} onChange={setPart} />
-        <TextField label="Percent" inputMode="numeric" value={percent} onChange={(e) => setPercent(e.target.value)} />
-        <Button type="submit" disabled={!isReady || isBusy}>
-          Note it
-        </Button>
+        <div className="grid grid-cols-[minmax(0,1fr)_auto] items-end gap-2">
+          <TextField label="Percent" inputMode="numeric" value={percent} onChange={(e) => setPercent(e.target.value)} />
+          <Button type="submit" disabled={!isReady || isBusy}>
+            Note it
+          </Button>
+        </div>
       </form>
     </Panel>
   )

@@ -3,11 +3,10 @@ import { Link, useNavigate } from 'react-router'
 import { useMay } from '@/api/session'
 import { useTitle } from '@/lib/use-title'
 import { Button } from '@/ui/button'
+import { Select } from '@/ui/field'
 import { Chip, Notice, Panel, Waiting } from '@/ui/panel'
 import { PracticeBand } from './practice-band'
-import { useBegin, useClass, useLessons, type Lesson } from './practice-queries'
-
-const FAMILIES: Record<string, string> = { tray: 'Tray drive', slot: 'Slot drive', lid: 'Drive under a lid' }
+import { FAMILIES, useBegin, useClass, useLessons, useOwnDrives, type Lesson } from './practice-queries'
 
 /** The lessons in an order of difficulty, and how far one is with each; for who runs the shop also how the class does. */
 export function LessonsScreen() {
@@ -15,8 +14,11 @@ export function LessonsScreen() {
   const asked = useLessons()
   const begin = useBegin()
   const navigate = useNavigate()
-  const [tellsEach, setTellsEach] = useState(false)
-  const start = (lesson: string) => begin.mutate({ lesson, tells_each: tellsEach }, { onSuccess: (run) => void navigate(`/practice/${run.id}`) })
+  const [tells, setTells] = useState<Tells>('end')
+  const own = useOwnDrives()
+  const [sheet, setSheet] = useState('')
+  const drive = own.data?.find((d) => String(d.sheet) === sheet)
+  const start = (lesson: string) => begin.mutate({ lesson, sheet: drive?.sheet ?? null, tells_each: tells === 'each', is_led: tells === 'before' }, { onSuccess: (run) => void navigate(`/practice/${run.id}`) })
   const mastered = asked.data?.filter((l) => l.is_mastered).length ?? 0
   return (
     <div className="flex min-h-full flex-col lg:h-full">
@@ -39,11 +41,17 @@ export function LessonsScreen() {
         {asked.isPending && <Waiting what="Fetching the lessons…" />}
         {asked.data && (
           <Panel title="Lessons" aside={`${mastered} of ${asked.data.length} mastered`}>
-            <Telling isEach={tellsEach} onChange={setTellsEach} />
+            <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-2.5">
+              <Telling tells={tells} onChange={setTells} />
+              <div className="min-w-72">
+                <Select label="On which drive" empty="The lesson’s own, well equipped" choices={(own.data ?? []).map((d) => ({ id: String(d.sheet), label: d.name }))} value={sheet} onChange={setSheet} />
+              </div>
+            </div>
+            {drive && <p className="mb-3 text-quiet">{drive.lessons.length} of {asked.data.length} lessons can be played on this drive; the others hide what it does not have.</p>}
             <ol className="grid gap-2.5 md:grid-cols-2 xl:grid-cols-3">
               {asked.data.map((l) => (
                 <li key={l.id}>
-                  <LessonCard lesson={l} isBusy={begin.isPending} onStart={() => start(l.id)} />
+                  <LessonCard lesson={l} isBusy={begin.isPending || (drive !== undefined && !drive.lessons.includes(l.id))} onStart={() => start(l.id)} />
                 </li>
               ))}
             </ol>
@@ -55,23 +63,28 @@ export function LessonsScreen() {
   )
 }
 
-/** When what the planner would have done is told: decide first in either case. */
-function Telling({ isEach, onChange }: { isEach: boolean; onChange: (isEach: boolean) => void }) {
+const TELLS = { end: 'at the end', each: 'after each move', before: 'before each: led, and nothing is mastered' } as const
+type Tells = keyof typeof TELLS
+
+/** When what the planner would do is told. */
+function Telling({ tells, onChange }: { tells: Tells; onChange: (tells: Tells) => void }) {
   return (
-    <div role="group" aria-label="When the planner’s move is told" className="mb-3 flex flex-wrap items-center gap-2">
-      <span>Decide yourself first. What the planner would have done is told</span>
-      {[false, true].map((each) => (
-        <button
-          key={String(each)}
-          type="button"
-          aria-pressed={isEach === each}
-          onClick={() => onChange(each)}
-          className={`min-h-11 rounded-lg border px-3.5 font-semibold ${isEach === each ? 'border-ink bg-ink text-paper' : 'border-ink/55 bg-paper'}`}
-        >
-          {each ? 'after each move' : 'at the end'}
-        </button>
-      ))}
-    </div>
+    <fieldset>
+      <legend className="mb-1">What the planner would do is told</legend>
+      <div className="flex flex-wrap gap-2">
+        {(Object.keys(TELLS) as Tells[]).map((when) => (
+          <button
+            key={when}
+            type="button"
+            aria-pressed={tells === when}
+            onClick={() => onChange(when)}
+            className={`min-h-11 rounded-lg border px-3.5 font-semibold ${tells === when ? 'border-ink bg-ink text-paper' : 'border-ink/55 bg-paper'}`}
+          >
+            {TELLS[when]}
+          </button>
+        ))}
+      </div>
+    </fieldset>
   )
 }
 

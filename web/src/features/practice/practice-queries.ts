@@ -18,7 +18,18 @@ export const useClass = (isAsked: boolean) => useQuery({ queryKey: ['practice', 
 
 export const useRun = (id: number) => useQuery({ queryKey: ['practice', 'run', id], queryFn: () => dataOf(client.GET('/api/practice/runs/{number}', { params: { path: { number: id } } })) })
 
-export const useBegin = () => useOnce((body: { key: string; lesson: string; tells_each: boolean }) => dataOf(client.POST('/api/practice/runs', { body })), ['practice'])
+/** When the planner's move is told, and on the drive of which sheet a lesson is played. */
+export interface Wish {
+  sheet: number | null
+  tells_each: boolean
+  is_led: boolean
+}
+
+export const FAMILIES: Record<string, string> = { tray: 'Tray drive', slot: 'Slot drive', lid: 'Drive under a lid' }
+
+export const useOwnDrives = () => useQuery({ queryKey: ['practice', 'drives'], queryFn: () => dataOf(client.GET('/api/practice/drives')) })
+
+export const useBegin = () => useOnce((body: Wish & { key: string; lesson: string }) => dataOf(client.POST('/api/practice/runs', { body })), ['practice'])
 
 /** A move after so many: sent again it is made once, and what went on in another window is shown. The answer is where the unit stands, and is shown at once. */
 export function useMove(run: Run) {

@@ -1,6 +1,7 @@
 import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { expect, test } from 'vitest'
+import type { Drive } from '@/api/types'
 import { Refusal, serve, showAt } from '@/lib/tests/server'
 import { LessonsScreen } from './lessons-screen'
 import type { Lesson, Run, Score } from './practice-queries'
@@ -13,10 +14,18 @@ const run = (more: Partial<Run> = {}): Run => ({
   name: 'A first unit',
   number: 1,
   family: 'tray',
+  drive: '',
+  sheet: null,
   tells_each: false,
+  is_led: false,
   moves: 2,
   told: ['Nothing rattles'],
-  stands: 'closed up, mains out',
+  is_live: false,
+  ways: [
+    { depth: 'closed', name: 'closed up', is_now: true, is_shutting: false, minutes: 0, steps: [] },
+    { depth: 'drive_open', name: 'drive open', is_now: false, is_shutting: false, minutes: 16, steps: ['Roof off', 'Bridge out'] },
+  ],
+  advice: null,
   cents: 270,
   minutes: 5,
   is_clean: false,
@@ -31,7 +40,7 @@ const run = (more: Partial<Run> = {}): Run => ({
     { id: 'board_supply', ask: 'Supply at the drive: in its band?', how: 'Meter.', group: 'cover off', cents: 300, minutes: 4, answer: '', cautions: [], tips: { points: 'J7-2 to frame', limit: '4.85 V to 5.25 V, running' } },
   ],
   repairs: [{ id: 'replace_drive', name: 'Replace the whole drive', part: 'Drive', cents: 9000, minutes: 30, part_cents: 6000, wait_days: 9, is_wet: false, brings_board: true, donor_cents: 2400, tried: 1, steps: [{ text: 'Pull the mains plug.', cautions: ['Capacitors hold charge.'] }], goes_wrong: 'a flex left out' }],
-  log: [{ did: 'Does it power up?', says: 'Powers up', mishap: '', cents: 60, beside: null }],
+  log: [{ did: 'Does it power up?', says: 'Powers up', mishap: '', cents: 60, minutes: 1, beside: null }],
   score: null,
   ...more,
 })
@@ -61,12 +70,12 @@ const moving = (first: Run, then: Run) => {
 }
 const playing = (answers: Record<string, unknown>) => {
   const sent = serve(answers)
-  showAt('/practice/4', '/practice/:id', <RunScreen id={4} />)
+  showAt('/practice/4', '/practice/:id', <RunScreen id={4} plan={(drive, parts) => <p>{`${drive.family} plan: ${parts.map((p) => p.name).join()}`}</p>} />)
   return sent
 }
 
 test('a lesson is begun; one that is open goes on', async () => {
-  const sent = serve({ 'GET /api/practice/lessons': [lesson(), lesson({ id: 'b', number: 2, name: 'It rattles', tries: 2, is_mastered: true, best_times: 1.2, open_run: 9 })], 'POST /api/practice/runs': run() })
+  const sent = serve({ 'GET /api/practice/drives': [{ sheet: 7, name: 'Own tray drive', lessons: ['first_unit'] }], 'GET /api/practice/lessons': [lesson(), lesson({ id: 'b', number: 2, name: 'It rattles', tries: 2, is_mastered: true, best_times: 1.2, open_run: 9 })], 'POST /api/practice/runs': run() })
   const router = showAt('/practice', '/practice', <LessonsScreen />)
   expect(await screen.findByText('1 of 2 mastered')).toBeVisible()
   expect(screen.getByRole('link', { name: 'Go on' })).toHaveAttribute('href', '/practice/9')
@@ -77,13 +86,13 @@ test('a lesson is begun; one that is open goes on', async () => {
 })
 
 test('the class is shown to who runs the shop, and to nobody else', async () => {
-  serve({ 'GET /api/practice/lessons': [lesson()], 'GET /api/practice/class': [{ name: 'Bram', mastered: ['first_unit'], tries: 3, mean_times: 1.4, traps: ['No spin (2)'] }] })
+  serve({ 'GET /api/practice/drives': [{ sheet: 7, name: 'Own tray drive', lessons: ['first_unit'] }], 'GET /api/practice/lessons': [lesson()], 'GET /api/practice/class': [{ name: 'Bram', mastered: ['first_unit'], tries: 3, mean_times: 1.4, traps: ['No spin (2)'] }] })
   showAt('/practice', '/practice', <LessonsScreen />, ['shop'])
   expect(await screen.findByRole('row', { name: /Bram.*A first unit.*3.*1\.4.*No spin/ })).toBeVisible()
 })
 
 test('a look is pressed and the world answers', async () => {
-  const sent = playing(moving(run(), run({ moves: 3, log: [{ did: 'How does the belt look?', says: 'Belt is off', mishap: '', cents: 900, beside: null }] })))
+  const sent = playing(moving(run(), run({ moves: 3, log: [{ did: 'How does the belt look?', says: 'Belt is off', mishap: '', cents: 900, minutes: 1, beside: null }] })))
   await userEvent.type(await screen.findByLabelText('Find a look'), 'belt')
   expect(screen.queryByRole('button', { name: /Does it power up/ })).toBeNull()
   await userEvent.click(screen.getByRole('button', { name: /How does the belt look.*Mains inside the case.*15 min/ }))
@@ -92,20 +101,67 @@ test('a look is pressed and the world answers', async () => {
 })
 
 test('what the planner would have done is told after each move to who asked for that', async () => {
-  const sent = serve({ 'GET /api/practice/lessons': [lesson()], 'POST /api/practice/runs': run() })
+  const sent = serve({ 'GET /api/practice/drives': [{ sheet: 7, name: 'Own tray drive', lessons: ['first_unit'] }], 'GET /api/practice/lessons': [lesson()], 'POST /api/practice/runs': run() })
   showAt('/practice', '/practice', <LessonsScreen />)
   await userEvent.click(await screen.findByRole('button', { name: 'after each move' }))
   await userEvent.click(screen.getByRole('button', { name: 'Begin: A first unit' }))
-  expect(sent[0]?.body).toMatchObject({ lesson: 'first_unit', tells_each: true })
+  expect(sent[0]?.body).toMatchObject({ lesson: 'first_unit', sheet: null, tells_each: true, is_led: false })
+})
+
+test('a lesson is played on a drive of the shop’s own where it is for it', async () => {
+  const sent = serve({ 'GET /api/practice/drives': [{ sheet: 7, name: 'Own tray drive', lessons: ['first_unit'] }], 'GET /api/practice/lessons': [lesson(), lesson({ id: 'b', name: 'It rattles' })], 'POST /api/practice/runs': run() })
+  showAt('/practice', '/practice', <LessonsScreen />)
+  await userEvent.selectOptions(await screen.findByLabelText('On which drive'), await screen.findByRole('option', { name: 'Own tray drive' }))
+  expect(screen.getByRole('button', { name: 'Begin: It rattles' })).toBeDisabled()
+  await userEvent.click(screen.getByRole('button', { name: /before each/ }))
+  await userEvent.click(screen.getByRole('button', { name: 'Begin: A first unit' }))
+  expect(sent[0]?.body).toMatchObject({ lesson: 'first_unit', sheet: 7, tells_each: false, is_led: true })
+})
+
+test('it is opened by hand, by its sheet’s steps; under power it waits for the plug', async () => {
+  const sent = playing(moving(run(), run({ moves: 3, is_live: true })))
+  await userEvent.click(await screen.findByRole('button', { name: 'drive open' }))
+  expect(within(screen.getByRole('list', { name: 'What is undone' })).getAllByRole('listitem').map((x) => x.textContent)).toEqual(['Roof off', 'Bridge out'])
+  await userEvent.click(screen.getByRole('button', { name: 'Open it so far' }))
+  expect(sent[0]?.body).toMatchObject({ do: 'open', what: 'drive_open', care: [], after: 2 })
+  await userEvent.click(await screen.findByRole('button', { name: 'drive open' }))
+  expect(await screen.findByText(/Take the mains out first/)).toBeVisible()
+  expect(screen.getByRole('button', { name: 'Open it so far' })).toBeDisabled()
+})
+
+test('before it is shut somebody says whether every flex was looked over', async () => {
+  const ways = run().ways.map((w) => ({ ...w, is_now: !w.is_now, is_shutting: w.is_now }))
+  const sent = playing({ [`GET ${RUN}`]: run({ ways }), [`POST ${RUN}/moves`]: run({ moves: 3 }) })
+  await userEvent.click(await screen.findByRole('button', { name: 'closed up' }))
+  await userEvent.click(screen.getByLabelText(/Look over every flex first/))
+  await userEvent.click(screen.getByRole('button', { name: 'Shut it so far' }))
+  expect(sent[0]?.body).toMatchObject({ do: 'open', what: 'closed', care: ['look_over'] })
+})
+
+test('L turns the mains', async () => {
+  const sent = playing(moving(run(), run({ moves: 3, is_live: true })))
+  await screen.findByRole('region', { name: 'Now' })
+  await userEvent.keyboard('l')
+  expect(sent[0]?.body).toMatchObject({ do: 'mains', mains: 'live' })
+})
+
+test('who is led sees the next move and the suspects, and is offered no hint', async () => {
+  const sent = playing({ [`GET ${RUN}`]: run({ is_led: true, advice: { says: 'Offer a disc', do: 'look', what: 'takes_disc', care: [], drive: { family: 'tray' } as Drive, parts: [{ id: 'belt', part: 'belt', name: 'Belt', p: 0.42 }], suspects: [{ id: 'belt_slack', name: 'Belt slack', part: 'belt', p: 0.42 }] } }), [`POST ${RUN}/moves`]: run({ moves: 3 }) })
+  expect(await screen.findByRole('region', { name: 'Next move' })).toHaveTextContent('Offer a disc')
+  expect(screen.getByText('tray plan: Belt')).toBeVisible()
+  expect(screen.getByText('Belt slack')).toBeVisible()
+  expect(screen.queryByRole('button', { name: /A hint/ })).toBeNull()
+  await userEvent.keyboard('{Enter}')
+  expect(sent[0]?.body).toMatchObject({ do: 'look', what: 'takes_disc', care: [] })
 })
 
 test('each move stands beside the planner’s, with the trap by its name', async () => {
   const log = [
-    { did: 'Clean the rollers', says: 'Worse', mishap: '', cents: 60, beside: { best: 'Does it read?', regret_cents: 150, traps: ['Power with something wet inside'] } },
-    { did: 'Offer a disc', says: 'Takes it', mishap: '', cents: 60, beside: { best: '', regret_cents: 0, traps: [] } },
+    { did: 'Clean the rollers', says: 'Worse', mishap: '', cents: 60, minutes: 1, beside: { best: 'Does it read?', regret_cents: 150, traps: ['Power with something wet inside'] } },
+    { did: 'Offer a disc', says: 'Takes it', mishap: '', cents: 60, minutes: 1, beside: { best: '', regret_cents: 0, traps: [] } },
   ]
   playing({ [`GET ${RUN}`]: run({ log, tells_each: true }) })
-  const [newest, first] = within(await screen.findByRole('list', { name: 'What happened' })).getAllByRole('listitem')
+  const [first, newest] = within(await screen.findByRole('list', { name: 'What happened' })).getAllByRole('listitem')
   expect(newest).toHaveTextContent('As good as the planner’s.')
   expect(first).toHaveTextContent('The planner: Does it read? (€1.50 cheaper to the end)Power with something wet inside')
 })
