@@ -3,6 +3,7 @@
 import pytest
 from apps.demo.services import is_empty, load
 from apps.drives.consoles import forget_sheets
+from apps.jobs.folding import forget_folded
 from django.apps import apps
 from django.conf import settings
 from django.db import connection, connections, transaction
@@ -65,6 +66,7 @@ def _rows(cursor, table):
 def put_back(snapshot):
     """Fill the database again, if a test that really commits has left it empty."""
     if is_empty():
+        forget_folded()
         forget_sheets()  # numbers begin anew: what was read of a sheet of that number is another's
         with transaction.atomic(), connection.cursor() as cursor:
             for table, rows in snapshot.items():

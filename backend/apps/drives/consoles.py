@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
-from apps.drives.models import Console, Sheet
+from apps.drives.models import Console, Layer, Sheet
 from apps.drives.selectors import _compiled, _full, _named, full_sheet
+from django.db.models import Subquery
 from spindle.bench.opening.steps import Opening, read_opening
 from spindle.drives.console_sheet import ConsoleSheet
 from spindle.drives.tables import CONSOLE_TABLES, pictures_in
@@ -58,9 +60,29 @@ def forget_sheets() -> None:
 
 def opening_of(sheet: Sheet) -> Opening:
     """Return how a unit with this drive is opened: outside by the newest sheet of its console, inside by its own."""
+    return _opening(sheet.pk, in_use(sheet).console)
+
+
+@dataclass(frozen=True, slots=True)
+class InUse:
+    """By number what is newest beside a version of a sheet: that of its variant, its console's sheet and what was learnt; None where there is none."""
+
+    sheet: int
+    console: int | None
+    layer: int | None
+
+    def opening(self, sheet: Sheet) -> Opening:
+        """Return how a unit with that drive is opened."""
+        return _opening(sheet.pk, self.console)
+
+
+def in_use(sheet: Sheet) -> InUse:
+    """Return what is newest beside a version of a sheet. One query."""
     named = {"maker": sheet.maker, "console": sheet.console, "revision": sheet.revision}
-    console = Console.objects.filter(**named, is_current=True).values_list("pk", flat=True).first()
-    return _opening(sheet.pk, console)
+    consoles = Console.objects.filter(**named, is_current=True).values("pk")[:1]
+    layers = Layer.objects.filter(is_used=True).values("pk")[:1]
+    current = Sheet.objects.filter(variant=sheet.variant, is_current=True).annotate(console_pk=Subquery(consoles), layer_pk=Subquery(layers))
+    return InUse(*current.order_by().values_list("pk", "console_pk", "layer_pk").get())
 
 
 @lru_cache(maxsize=512)

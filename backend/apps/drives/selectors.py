@@ -138,8 +138,12 @@ def _learnt(pk: int, layer_pk: int) -> CompiledModel:
 
 def model_in_use(pk: int) -> CompiledModel:
     """Return the fault model cut to the drive of that sheet version, with what closed jobs taught where that is in use: what benches reckon with."""
-    used = Layer.objects.filter(is_used=True).values_list("pk", flat=True).first()
-    return _compiled(pk) if used is None else _learnt(pk, used)
+    return model_under(pk, Layer.objects.filter(is_used=True).values_list("pk", flat=True).first())
+
+
+def model_under(pk: int, layer_pk: int | None) -> CompiledModel:
+    """Return the fault model cut to the drive of that sheet version under a layer of what was learnt; None for the shipped one."""
+    return _compiled(pk) if layer_pk is None else _learnt(pk, layer_pk)
 
 
 def shipped_models() -> dict[str, CompiledModel]:

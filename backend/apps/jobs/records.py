@@ -6,8 +6,8 @@ from typing import Any, Final
 
 from apps.drives.consoles import console_sheet, current_console
 from apps.drives.selectors import document_of
+from apps.jobs.folding import lines_of, start_of
 from apps.jobs.models import Job
-from apps.jobs.selectors import lines_of, start_of
 from spindle.formats.console_file import write_console
 from spindle.job.line import Line
 

@@ -7,11 +7,10 @@ from dataclasses import dataclass, field, replace
 from datetime import date, datetime
 from typing import Any
 
-from apps.drives.consoles import opening_of
 from apps.drives.models import Sheet
-from apps.drives.selectors import Fit, full_sheet, homes_of_part, key_reading, model_in_use, model_of
-from apps.jobs.models import HEAVY, SHEETS_BODY, Custody, Job, Taking, TapeLine
-from apps.people.models import names_of, shown_name
+from apps.drives.selectors import Fit, full_sheet, homes_of_part, key_reading, model_of
+from apps.jobs.folding import kept_value, make_room
+from apps.jobs.models import HEAVY, SHEETS_BODY, Custody, Job, Taking
 from apps.shelf.models import Check, Kind, Movement, Part
 from apps.shelf.offers import stock_for
 from apps.shelf.selectors import trail
@@ -25,11 +24,9 @@ from spindle.drives.key import Reading
 from spindle.errors import NotFoundError
 from spindle.job import value
 from spindle.job.asking import Speech
-from spindle.job.ledger import fold, says
-from spindle.job.line import Line
+from spindle.job.ledger import says
 from spindle.job.stages import Stage
 from spindle.job.state import JobState, bench_of, state_of
-from spindle.job.value import Notes, SheetRef, Start
 from spindle.learning.claims import Tried
 
 MOST_KEPT = 256
@@ -51,29 +48,6 @@ def job_row(tag: str) -> Job:
     return row
 
 
-def lines_of(row: Job) -> list[Line]:
-    """Return the tape of a job, oldest first."""
-    told = TapeLine.objects.filter(job=row).order_by("number").values_list("number", "version", "kind", "body", "at", *names_of("by"))
-    return [Line(number, version, kind, body, at, shown_name(*names)) for number, version, kind, body, at, *names in told]
-
-
-def sheet_ref(sheet: Sheet) -> SheetRef:
-    """Return a version of a sheet as the rules of a job know it."""
-    return SheetRef(sheet.pk, sheet.variant, sheet.version, model_in_use(sheet.pk), opening_of(sheet), full_sheet(sheet.pk))
-
-
-def start_of(row: Job) -> Start:
-    """Return a job as it was before anything happened to it."""
-    counter = Notes(row.owner_name, row.owner_contact, row.complaint, row.supply, row.limit_cents, row.promised_on, row.condition)
-    notes = replace(counter, returns=row.returns.tag if row.returns else "", is_covered=row.is_covered)
-    return Start(row.tag, sheet_ref(row.sheet), notes, frozenset(row.returns.bridged) if row.returns else frozenset())
-
-
-def value_of(row: Job) -> value.Job:
-    """Return what a job's tape amounts to."""
-    return fold(start_of(row), lines_of(row))
-
-
 @dataclass(frozen=True)
 class OpenJob:
     """A job on somebody's screen: its row, and everything that follows from its tape."""
@@ -82,8 +56,6 @@ class OpenJob:
     state: JobState
     shop: Shop
     unit: FullSheet
-    newest_sheet: int
-    """The newest version of its sheet."""
     identity: Reading | None = None
     """Which drive it can be by what the eye saw; None if nobody looked."""
     sheets: Mapping[str, Sheet] = field(default_factory=dict)
@@ -103,25 +75,20 @@ class OpenJob:
 
 def open_job(row: Job, shop: Shop, *, with_shelf: bool = True) -> OpenJob:
     """Return a job as its screens show it. The shelf moves the advice and no stage: who asks for no advice leaves it out."""
-    return shown_as(row, value_of(row), shop, shelf_for(row.sheet_id, shop) if with_shelf else ())
+    return shown_as(row, kept_value(row, shop), shop, shelf_for(row.sheet_id, shop) if with_shelf else ())
 
 
 def shown_as(row: Job, job: value.Job, shop: Shop, shelf: tuple[Stock, ...]) -> OpenJob:
     """Return a job that is at hand already as its screens show it."""
     state = state_of(job, economy_of(job, shop), shelf, bench_of(job, timezone.now(), shop.lacks))
     identity, sheets = key_reading(job.looks) if job.looks else (None, {})
-    return OpenJob(row, state, shop, full_sheet(row.sheet_id), newest_sheet(row.sheet), identity, sheets)
+    return OpenJob(row, state, shop, full_sheet(row.sheet_id), identity, sheets)
 
 
 def economy_of(job: value.Job, shop: Shop) -> Economy:
     """Return the shop's figures with the days that are left of a job's promise, 0 if it has passed."""
     promised = job.notes.promised_on
     return replace(shop.economy(), promise_days=None if promised is None else float(max((promised - shop.today()).days, 0)))
-
-
-def newest_sheet(sheet: Sheet) -> int:
-    """Return the newest version of a sheet."""
-    return Sheet.objects.filter(variant=sheet.variant, is_current=True).values_list("pk", flat=True).get()
 
 
 def shelf_for(sheet_id: int, shop: Shop, *, is_fresh: bool = False) -> tuple[Stock, ...]:
@@ -134,8 +101,7 @@ def shelf_for(sheet_id: int, shop: Shop, *, is_fresh: bool = False) -> tuple[Sto
         return _read_shelf(sheet_id, shop)
     at = (sheet_id, shop.shelf_version, shop.today())
     if at not in _readings:
-        while len(_readings) >= MOST_KEPT:
-            _readings.pop(next(iter(_readings)), None)
+        make_room(_readings, MOST_KEPT)
         _readings[at] = _read_shelf(sheet_id, shop)
     return _readings[at]
 

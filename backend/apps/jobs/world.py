@@ -6,8 +6,9 @@ from collections.abc import Iterable
 from datetime import datetime
 
 from apps.drives.selectors import full_sheet, sheet
+from apps.jobs.folding import sheet_ref
 from apps.jobs.models import Job
-from apps.jobs.selectors import economy_of, holders, owner_of, sheet_ref, shelf_for
+from apps.jobs.selectors import economy_of, holders, owner_of, shelf_for
 from apps.photos.selectors import is_kept
 from apps.shelf.models import Donor, Part
 from apps.shelf.offers import offers_for

@@ -52,7 +52,9 @@ class Shop(models.Model):
     version = models.PositiveIntegerField(default=0)
     """How often somebody changed its figures."""
     shelf_version = models.PositiveBigIntegerField(default=0)
-    """Raised by the database itself with every change of shelf, sheets and sayings: what was computed from them may be kept until then."""
+    """Raised by the database itself with every change of shelf, sheets, sayings and what was learnt: what was computed from them may be kept until then."""
+    names_version = models.PositiveBigIntegerField(default=0)
+    """Raised by the database itself when somebody's name changes: what bears names may be kept until then."""
     lacks_words = models.JSONField(default=list, blank=True)
     """The instruments that it does not have, by their words."""
     cleared_on = models.DateField(null=True)

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from apps.jobs.selectors import economy_of, value_of, whole_jobs
+from apps.jobs.folding import value_of
+from apps.jobs.selectors import economy_of, whole_jobs
 from apps.jobs.services.writing import KEPT_AS, keep
 from apps.shop.selectors import the_shop
 from django.db.models import Q

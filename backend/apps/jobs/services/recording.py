@@ -10,7 +10,8 @@ from apps.drives.consoles import console_sheet, current_console
 from apps.drives.models import Sheet
 from apps.drives.selectors import full_sheet, sheet_of
 from apps.drives.services import save_console, save_sheet
-from apps.jobs.selectors import job_row, value_of
+from apps.jobs.folding import value_of
+from apps.jobs.selectors import job_row
 from apps.people.permissions import require
 from apps.writing.once import Command
 from django.db import transaction

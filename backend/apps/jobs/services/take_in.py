@@ -7,8 +7,9 @@ from dataclasses import asdict, dataclass, field
 from datetime import date
 
 from apps.drives.selectors import sheet
+from apps.jobs.folding import start_of
 from apps.jobs.models import Job
-from apps.jobs.selectors import economy_of, job_row, start_of
+from apps.jobs.selectors import economy_of, job_row
 from apps.jobs.services.writing import append, keep
 from apps.shelf.services.pieces import next_tag
 from apps.shop.selectors import the_shop

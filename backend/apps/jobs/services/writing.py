@@ -12,8 +12,9 @@ from functools import partial
 from typing import Any, Generic, TypeVar
 
 from apps.jobs.carrying_out import Writer, carry_out
+from apps.jobs.folding import keep_folded, kept_value
 from apps.jobs.models import VOIDED, Job, TapeLine
-from apps.jobs.selectors import OpenJob, changes_since, shelf_for, shown_as, value_of, whole_jobs
+from apps.jobs.selectors import OpenJob, changes_since, shelf_for, shown_as, whole_jobs
 from apps.jobs.world import ShopWorld
 from apps.people.models import User
 from apps.people.permissions import require
@@ -21,6 +22,7 @@ from apps.refusals import StaleWriteError
 from apps.shop.models import Shop
 from apps.shop.selectors import the_shop
 from apps.writing.once import Command, claim, digest_of, trying_twice
+from django.db.transaction import on_commit
 from django.utils import timezone
 from spindle.diagnosis.given.case import Trial, TrialResult
 from spindle.errors import NotFoundError
@@ -35,7 +37,7 @@ from spindle.job.state import JobState
 from spindle.learning.past import write_past
 
 _T = TypeVar("_T")
-KEPT_AS = 2
+KEPT_AS = 3
 """Raised when something else is kept of a job beside its tape: rows of closed jobs are made anew then, and not at every start."""
 _SHELF = (effects.Take, effects.GiveBack, effects.OwnLeft, effects.OwnOut, effects.UnitLeft)
 
@@ -87,7 +89,8 @@ def _write(command: JobCommand, ask: Any, build: Callable[[OpenJob], _T]) -> Wri
         raise NotFoundError(f"There is no job {command.tag}.")
     digest = digest_of(ASKS[type(ask)].name, {"tag": row.tag, **asdict(ask)})
     is_replay = claim(Command(command.user, command.key, command.at), digest, row.tag) is not None
-    shop, job = the_shop(), value_of(row)
+    shop = the_shop()
+    job = kept_value(row, shop)
     if is_replay:
         return Written(build(_shown(row, job, shop)), False)
     if command.version != job.version:
@@ -107,7 +110,9 @@ def _write(command: JobCommand, ask: Any, build: Callable[[OpenJob], _T]) -> Wri
     carry_out(decision.effects, Writer(row, command.user, now.lines[-1].at))
     shown = _shown(row, now, shop, has_moved_shelf=_moves_shelf(decision))
     keep(row, shown.state, shop)
-    return Written(build(shown), True)
+    view = build(shown)
+    on_commit(partial(keep_folded, row, now, shop))
+    return Written(view, True)
 
 
 def _moves_shelf(decision: Decision) -> bool:

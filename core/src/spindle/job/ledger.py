@@ -75,6 +75,20 @@ def fold(start: Start, lines: Iterable[Line]) -> Job:
     return _through(Job(start, start.notes, lines=tape, struck=struck), tape)
 
 
+def grown(job: Job, lines: Iterable[Line]) -> Job:
+    """Return a job whose tape has grown by some lines: the same as folding it whole, for the price of those lines where nothing is struck by them.
+
+    Raises
+    ------
+    CaseError
+        If a line cannot be read.
+    """
+    new = tuple(lines)
+    if any(_kind_of(line).strikes for line in new):
+        return fold(job.start, (*job.lines, *new))
+    return _through(replace(job, lines=(*job.lines, *new)), new)
+
+
 def _through(job: Job, lines: Iterable[Line]) -> Job:
     for line in lines:
         with _named(line):
@@ -115,9 +129,7 @@ def after(job: Job, decision: Decision, *, at: datetime, by: str) -> Job:
     version = job.version + 1
     new = [Line(job.next_number + n, version, draft.kind, draft.body, at, by) for n, draft in enumerate(decision.drafts)]
     start = next((replace(job.start, sheet=e.sheet) for e in decision.effects if isinstance(e, UseSheet)), job.start)
-    if start is not job.start or any(KINDS[line.kind].strikes for line in new):
-        return fold(start, (*job.lines, *new))
-    return _through(replace(job, lines=(*job.lines, *new)), new)
+    return grown(job, new) if start is job.start else fold(start, (*job.lines, *new))
 
 
 def says(line: Line, speech: Speech) -> str:

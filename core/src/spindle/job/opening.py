@@ -15,7 +15,7 @@ from spindle.job.hazards import Bars
 from spindle.job.line import Draft
 from spindle.job.value import Job
 from spindle.repairs.procedure import OPENS_TO
-from spindle.repairs.procedures import procedure_for
+from spindle.repairs.procedures import procedure_on
 from spindle.words.bench import DEPTH_NAMES, Depth
 
 
@@ -63,7 +63,7 @@ def goal_of(job: Job) -> Goal | None:
     """Return where the work of a job has to get: to the part that its repair puts in, to that repair's depth, or to where it can be looked at."""
     goals = {g.id: g for g in goals_of(job.opening)}
     repair = job.proposal.repair if job.proposal is not None else ""
-    procedure = procedure_for(job.model.sheet.family, repair) if repair else None
+    procedure = procedure_on(job.model.sheet.family, job.model.repairs[job.model.repair_index[repair]]) if repair else None
     part = LEVEL_OF_REPAIR.get(repair, "")
     wanted = [
         part,

@@ -7,17 +7,19 @@ from typing import Final
 
 from spindle.diagnosis.belief.ending import judge_ending
 from spindle.diagnosis.belief.posterior import believe
-from spindle.diagnosis.given.case import Answer, Finding, TrialResult
+from spindle.diagnosis.given.case import Answer, Finding, Trial, TrialResult
+from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.diagnosis.planning.plan import TRIAL_MIN, bench_minutes
 from spindle.faults.model import QuestionKind
 from spindle.job.line import Line
 from spindle.job.stages import Stage
 from spindle.job.state import JobState
 from spindle.job.value import Job
-from spindle.learning.past import CONFIRMED, GIVEN_UP, PROBABLE, PROVEN, Past, Took, TriedAlone, kept
+from spindle.learning.past import CONFIRMED, GIVEN_UP, PROBABLE, PROVEN, Done, Past, Took, TriedAlone, kept
 from spindle.offers.ends import UNREPAIRED
 from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import Depth
+from spindle.words.witness import Witness
 
 _BEYOND_US: Final = frozenset({UNREPAIRED, "not_to_be_had"})
 """Ends of units with a fault of the list that nobody cured; every other end says that it was something else."""
@@ -44,6 +46,7 @@ def past_of(state: JobState) -> Past:
         tried=tuple(_tried(job)),
         took=tuple(_took(job)),
         seconds=_seconds(job) if is_proven else None,
+        way=_way(job) if is_confirmed else (),
     )
 
 
@@ -67,6 +70,28 @@ def _tried(job: Job) -> Iterator[TriedAlone]:
         if len(trial.changes) == 1 and trial.result is not TrialResult.CHANGED:
             change = trial.changes[0]
             yield TriedAlone(change.repair, trial.result is TrialResult.CLEAN, change.item, change.health)
+
+
+def _way(job: Job) -> tuple[Done, ...]:
+    """Return what was done at the bench up to the trial that cured, in its order; () where two things were changed at once, or one twice."""
+    way: list[Done] = []
+    for finding in job.findings[: job.trial_at + 1]:
+        what = finding.what
+        if finding.is_struck:
+            continue
+        if isinstance(what, Answer) and _at_the_bench(what, job.model.shipped):
+            way.append(Done(what.question, what.outcome))
+        elif isinstance(what, Trial):
+            if len(what.changes) > 1 or what.changes[0].repair in {d.what for d in way}:
+                return ()
+            way.append(Done(what.changes[0].repair, "clean" if what.result is TrialResult.CLEAN else "", is_repair=True))
+    return tuple(way)
+
+
+def _at_the_bench(what: Answer, model: CompiledModel) -> bool:
+    question = model.questions.get(what.question)
+    is_ours = question is not None and question.kind is not QuestionKind.INTAKE and question.outcome(what.outcome) is not None
+    return is_ours and what.source is Witness.BENCH and not what.setting.is_elsewhere
 
 
 def _took(job: Job) -> Iterator[Took]:

@@ -33,6 +33,8 @@ class Prompt:
     """It helps the bench, and is not written to the owner: children; of options, pests."""
     told: str = ""
     """What it is called to the owner, if otherwise than at the counter."""
+    may_stay_open: bool = False
+    """The owner's complaint as answers: noted where the owner can say it, and never "as usual"."""
 
 
 def _yes_no(question: str) -> tuple[Option, Option]:
@@ -40,6 +42,14 @@ def _yes_no(question: str) -> tuple[Option, Option]:
 
 
 _UNKNOWN: Final = Option("unknown", "Not known")
+
+
+def _complaint(id_: str, ask: str, question: str, **answers: str) -> Prompt:
+    """A part of the complaint: the owner's word, with the owner's weight, and not written back to the owner."""
+    choices = (*(Option(outcome, label, f"{question}={outcome}") for outcome, label in answers.items()), _UNKNOWN)
+    return Prompt(id_, ask, choices, Witness.OWNER, is_private=True, may_stay_open=True)
+
+
 PROMPTS: Final = (
     Prompt("seals", "Seals and stickers", (Option("whole", "Whole"), Option("cut", "Cut or gone", "opened_before=opened"), Option("none", "Never had any"))),
     Prompt("screws", "Screws outside", (Option("all", "All there"), Option("missing", "Missing or odd", "opened_before=opened"))),
@@ -110,6 +120,12 @@ PROMPTS: Final = (
             Option("inside", "Something inside", "opened_before=opened"),
         ),
     ),
+    _complaint("which", "Which discs it still plays", "owner_which", none="None", some_kinds="Some kinds", some_discs="Some of one kind"),
+    _complaint("since", "How it came", "came_slowly", slowly="Over weeks", sudden="From one day to the next"),
+    _complaint("when", "When it fails", "owner_when", same="Always alike", better_cold="Once warm", better_warm="Only cold", position="By its position"),
+    _complaint("sound", "What it sounds like", "owner_sound", quiet="As ever, or silent", clicks="Clicks", grinds="Grinds", races="Howls or races"),
+    _complaint("cold", "In from the cold or damp", "from_cold", no="No", yes="Yes"),
+    _complaint("board", "Drive or board ever changed", "original_board", never="Never", kept="Yes, original kept", gone="Yes, original gone"),
     Prompt("rest", "Picture, wireless, controls, fan", (Option("fine", "All fine"), Option("faults", "Something else is faulty"))),
 )
 NO_EARLIER_ATTEMPT: Final = "opened_before=sealed"
@@ -117,8 +133,8 @@ NO_EARLIER_ATTEMPT: Final = "opened_before=sealed"
 
 
 def open_prompts(condition: Mapping[str, str]) -> tuple[str, ...]:
-    """Return the names of the prompts that have no valid answer yet."""
-    return tuple(p.ask.lower() for p in PROMPTS if condition.get(p.id) not in {c.id for c in p.choices})
+    """Return the names of the prompts that have no valid answer yet and need one."""
+    return tuple(p.ask.lower() for p in PROMPTS if not p.may_stay_open and condition.get(p.id) not in {c.id for c in p.choices})
 
 
 def told_of(condition: Mapping[str, str]) -> tuple[tuple[str, str], ...]:

@@ -28,7 +28,7 @@ from spindle.job.value import Job
 from spindle.offers.ends import ENDS
 from spindle.offers.handing_back import Cause, cause_of, confirmed_cause
 from spindle.repairs.procedure import Procedure, Step, by_plan, steps_from
-from spindle.repairs.procedures import procedure_for
+from spindle.repairs.procedures import procedure_on
 from spindle.words.bench import Instrument, Power
 from spindle.words.known import Known
 
@@ -157,7 +157,9 @@ def stock_body(line: Line) -> Mapping[str, Any]:
 
 def procedure_of(job: Job) -> Procedure | None:
     """Return how the proposed repair is done, None if nothing is to be repaired."""
-    return procedure_for(job.model.sheet.family, job.proposal.repair) if job.proposal is not None and job.proposal.repair else None
+    if job.proposal is None or not job.proposal.repair:
+        return None
+    return procedure_on(job.model.sheet.family, job.model.repairs[job.model.repair_index[job.proposal.repair]])
 
 
 def steps_of(job: Job) -> tuple[Step, ...]:

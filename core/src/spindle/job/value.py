@@ -51,6 +51,8 @@ class SheetRef:
     """How a unit with it is opened, by the sheets of console and drive; empty if they do not say."""
     full: FullSheet | None = field(default=None, compare=False)
     """Everything that the sheet says; None where only its facts are known."""
+    newest: int = 0
+    """The number of the newest version of that sheet."""
 
     @property
     def name(self) -> str:
