@@ -6,9 +6,10 @@ import csv
 import io
 
 from api.common import READS, WRITES, OnceIn, SignedIn, as_json, view_before_commit
-from api.record.schemas import AdviceView, FiguresOfMonthsView, LearningView, OtherSuspectsView, OtherSuspectView, UseLearntIn
+from api.record.schemas import AdviceView, AgainstSchoolsView, FiguresOfMonthsView, LearningView, OtherSuspectsView, OtherSuspectView, UseLearntIn
 from api.record.views import learning_view
 from apps.record.learning import other_suspects, taught
+from apps.record.replaying import against_schools
 from apps.record.selectors import advice, figures
 from apps.record.services import take_it_back, use_what_was_learnt
 from apps.shop.selectors import the_shop
@@ -25,6 +26,18 @@ def how_good(request: SignedIn) -> AdviceView:
     """Return how honest the advice was."""
     found = advice()
     return AdviceView.model_validate({**vars(found), "every": found.all_}, from_attributes=True)
+
+
+@router.get("/record/schools", response={200: AgainstSchoolsView, **READS}, operation_id="record_schools")
+def by_other_ways(request: SignedIn) -> AgainstSchoolsView:
+    """Return what the closed jobs with a confirmed cause would have cost by the advice, and by each school."""
+    return AgainstSchoolsView.model_validate(against_schools())
+
+
+@router.get("/record/schools.csv", response={200: None, **READS}, operation_id="record_schools_table")
+def by_other_ways_table(request: SignedIn) -> HttpResponse:
+    """Return the same as a table for a spreadsheet."""
+    return _table("ways.csv", [w.model_dump() for w in AgainstSchoolsView.model_validate(against_schools()).ways])
 
 
 @router.get("/record/months", response={200: FiguresOfMonthsView, **READS, 403: WRITES[403]}, operation_id="record_months")

@@ -65,6 +65,25 @@ class AdviceView(View):
     money: MoneyView
 
 
+class ByWayView(View):
+    """What the units with a confirmed cause cost by one way, the mean; how much more than by the advice, and between which that lies."""
+
+    way: str
+    name: str
+    mean_cents: int
+    more_cents: int
+    low_cents: int
+    high_cents: int
+
+
+class AgainstSchoolsView(View):
+    """The units that were played again, of all that could be, and what they cost by each way."""
+
+    played: int
+    of: int
+    ways: list[ByWayView]
+
+
 class MonthView(View):
     """One month of the shop."""
 

@@ -10,8 +10,9 @@ from typing import Any
 
 from apps.drives.models import Sheet
 from apps.drives.selectors import shipped_models
+from apps.jobs.folding import value_of
 from apps.jobs.models import Job
-from apps.jobs.selectors import value_of, whole_jobs
+from apps.jobs.selectors import whole_jobs
 from apps.record.models import Kept
 from apps.shelf.models import Part
 from django.db.models import Count, Max

@@ -20,7 +20,7 @@ from spindle.study.worlds import Setup
 
 def start_of(ready: Setup) -> Position:
     """Return a unit as it comes in: closed, nothing known, everything still to try."""
-    return Position(ready.model.prior, 0, ready.plan.advisable.copy(), np.ones(len(ready.plan.asks), dtype=bool))
+    return Position(ready.model.prior, 0, ready.can_do.copy(), ready.can_ask.copy())
 
 
 def planner(_ready: Setup) -> Policy:
@@ -133,6 +133,7 @@ def flow_chart(ready: Setup) -> Policy:
             node = chart.nodes[name]
             if node.ask:
                 q = chart.question(node)
+                q = q if q >= 0 and ready.can_ask[q] else -1
                 if q >= 0 and node.ask not in said:
                     return Pick("ask", q)
                 name = chart.next_of(node, chart.outcomes(node)[said[node.ask]] if q >= 0 else "")

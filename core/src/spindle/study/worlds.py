@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import cached_property
 from types import MappingProxyType
 from typing import Final
 
@@ -14,9 +15,10 @@ from spindle.diagnosis.given.compiled import CompiledModel, Floats, compile_mode
 from spindle.diagnosis.given.economy import Economy
 from spindle.diagnosis.planning.futures import Unit, throw_units
 from spindle.diagnosis.planning.plan import plan_for
-from spindle.diagnosis.planning.problem import Plan, Problem
+from spindle.diagnosis.planning.problem import Flags, Plan, Problem
 from spindle.drives.sheet import DriveSheet, Pairing
-from spindle.words.bench import Reach
+from spindle.study.shops import SHOPS
+from spindle.words.bench import Instrument, Reach
 
 SHEETS: Final = MappingProxyType(
     {
@@ -55,6 +57,17 @@ class Setup:
     family: str
     model: CompiledModel
     plan: Plan
+    lacks: frozenset[Instrument] = frozenset()
+
+    @cached_property
+    def can_ask(self) -> Flags:
+        """Which questions and swaps this shop has the instruments for, of shape (n_questions,)."""
+        return np.array([a.question is None or a.question.instrument not in self.lacks for a in self.plan.asks], dtype=bool)
+
+    @cached_property
+    def can_do(self) -> Flags:
+        """Which repairs an advice may name here, of shape (n_repairs,)."""
+        return np.asarray(self.plan.advisable & [r.instrument not in self.lacks for r in self.plan.repairs])
 
     @property
     def problem(self) -> Problem:
@@ -62,10 +75,10 @@ class Setup:
         return self.plan.problem
 
 
-def setup(family: str, economy: Economy | None = None) -> Setup:
-    """Return one family's drive, model and plan."""
-    model = compile_model(SHEETS[family])
-    return Setup(family, model, plan_for(model, economy or Economy()))
+def setup(family: str, economy: Economy | None = None, *, shop: str = "study") -> Setup:
+    """Return one family's drive, model and plan in one of the shops."""
+    model, its = compile_model(SHEETS[family]), SHOPS[shop]
+    return Setup(family, model, plan_for(model, economy or Economy(), stock=its.shelf(model)), its.lacks)
 
 
 def _matched(world: TrueWorld, _rng: np.random.Generator) -> TrueWorld:

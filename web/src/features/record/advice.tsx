@@ -6,6 +6,7 @@ import { Page } from '@/ui/sub-nav'
 import { RecordNav } from './record-nav'
 import { useAdvice, type Advice, type Reliability } from './record-queries'
 import { ReliabilityPicture } from './reliability-picture'
+import { SchoolsPanel } from './schools'
 
 /** Of the repairs that were said to cure in seven of ten, did seven of ten cure? */
 export function AdviceScreen() {
@@ -16,6 +17,7 @@ export function AdviceScreen() {
       <Asked of={advice} what="the record">
         {(found) => (found.every.n === 0 ? <Notice title="Nothing to count yet">A job counts here once it is closed and a proposed repair was tried in it.</Notice> : <Found advice={found} />)}
       </Asked>
+      <SchoolsPanel />
     </Page>
   )
 }

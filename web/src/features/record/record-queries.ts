@@ -6,12 +6,15 @@ import type { components } from '@/api/schema'
 
 export type Advice = components['schemas']['AdviceView']
 export type Reliability = Advice['every']
+export type Schools = components['schemas']['AgainstSchoolsView']
 export type Months = components['schemas']['FiguresOfMonthsView']
 
 export type Learning = components['schemas']['LearningView']
 export type LearntRow = Learning['rows'][number]
 
 export const useAdvice = () => useQuery({ queryKey: ['record', 'advice'], queryFn: () => dataOf(client.GET('/api/record/advice')) })
+
+export const useSchools = () => useQuery({ queryKey: ['record', 'schools'], queryFn: () => dataOf(client.GET('/api/record/schools')) })
 
 export const useMonths = () => useQuery({ queryKey: ['record', 'months'], queryFn: () => dataOf(client.GET('/api/record/months')) })
 

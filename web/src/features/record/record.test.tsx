@@ -13,7 +13,7 @@ const advice = (more: Partial<Advice> = {}): Advice => ({ first: share(30, 50), 
 const month = { first: '2026-11-01', taken_in: 31, handed_back: 28, late: 4, promised: 25, repaired: 22, came_back: 2, days: 6.25, paid_cents: 152_000, unpaid: 3 }
 const months = (more: Partial<Months> = {}): Months => ({ months: [month], stock_cents: 81_200, stock_pieces: 140, lies_cents: 12_000, lies_pieces: 31, suppliers: [{ name: 'Dune parts', n: 9, half_days: 6.2, nine_days: 14.4, on_the_way: 2, late: 1 }], ...more })
 const advised = (told: unknown, may: string[] = []) => {
-  serve({ 'GET /api/record/advice': told })
+  serve({ 'GET /api/record/advice': told, 'GET /api/record/schools': { played: 0, of: 3, ways: [] } })
   showAt('/track-record', '/track-record', <AdviceScreen />, may)
 }
 const counted = (told: unknown) => {
@@ -37,6 +37,22 @@ test.each([
 ])('a figure of too few says so: %#', async (told, says) => {
   advised(told)
   expect(await screen.findByText(says)).toBeVisible()
+})
+
+test('the same units stand by each way, the difference with its interval, and few are said to be few', async () => {
+  const way = (id: string, name: string, more: number) => ({ way: id, name, mean_cents: 8000 + more, more_cents: more, low_cents: more - 300, high_cents: more + 300 })
+  serve({ 'GET /api/record/advice': advice(), 'GET /api/record/schools': { played: 12, of: 40, ways: [way('here', 'As it was done here', -100), way('planner', 'By the advice', 0), way('flow_chart', 'By the flow chart', 2450)] } })
+  showAt('/track-record', '/track-record', <AdviceScreen />)
+  expect(await screen.findByRole('row', { name: /By the flow chart €105 \+€25 \(\+€22 to \+€28\)/ })).toBeVisible()
+  expect(screen.getByRole('row', { name: /As it was done here €79 −€1 \(−€4 to \+€2\)/ })).toBeVisible()
+  expect(screen.getByRole('row', { name: 'By the advice €80' })).toBeVisible()
+  expect(screen.getByText('12 of 40 closed jobs with a confirmed cause')).toBeVisible()
+  expect(screen.getByText(/Under 20 units/)).toBeVisible()
+})
+
+test('nothing was played again yet, and it says what counts', async () => {
+  advised(advice())
+  expect(await screen.findByText(/Nothing to compare yet/)).toBeVisible()
 })
 
 test('suppliers stand with how long they take and what is late', async () => {
