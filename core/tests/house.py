@@ -227,7 +227,7 @@ def sheets_of(sheet):
 
 
 SHEETS = {family: sheets_of(sheet) for family, sheet in FAMILIES.items()}
-WHOLE = {p.id: p.choices[0].id for p in PROMPTS}
+WHOLE = {p.id: p.choices[0].id for p in PROMPTS if not p.may_stay_open}
 
 
 def forward(job):  # noqa: C901, PLR0912  # one way for each stage

@@ -64,7 +64,7 @@ def test_a_repair_that_nobody_here_can_do_is_no_move_and_says_why(family, skill)
     model = SHEETS[family][0].model
     case = Case(model.sheet, (), economy=ECONOMY, bench=given.Bench(lacks=frozenset({Instrument(skill)})))
     outlook = look_ahead(case, model, believe((), model))
-    wanted = {a for a, r in enumerate(model.repairs) if procedure_for(family, r.id).skill == skill and not r.only_after}
+    wanted = {a for a, r in enumerate(model.repairs) if procedure_for(family, r.id).skill == skill and not r.only_after and r.id not in model.unmovable}
     assert wanted
     assert not any(outlook.position.free[a] for a in wanted)
     assert {model.repairs[a].id for a in wanted} <= {b.id for b in outlook.barred if "This shop has none" in b.why}

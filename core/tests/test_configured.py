@@ -100,7 +100,7 @@ def answers(seen, own_out, causes, model, *, is_home):
     like = np.ones(len(model.faults))
     for a in seen:
         question = model.questions[a.question]
-        ids, eps, table = [o.id for o in question.outcomes], unreliability(a.source, is_tampered=False), model.likelihood[a.question]
+        ids, eps, table = [o.id for o in question.outcomes], unreliability(a.source, question), model.likelihood[a.question]
         if not is_home and question.stage >= Reach.DISC:
             like *= (1 - eps) * silent(question)[ids.index(a.outcome)] + eps / len(ids)
             continue

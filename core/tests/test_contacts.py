@@ -52,7 +52,10 @@ def test_five_presses_say_what_is_wrong_with_it(made, opens_again, state):
     assert found.likeliest == state
     assert sum(found.chances.values()) == pytest.approx(1)
     assert (found.fails_factor > 1) == (state != "sound")
-    assert answer_weights(found)["fails"] == pytest.approx(found.fails_factor / (1 + found.fails_factor))
+    weights = answer_weights(found)
+    assert weights["works"] == pytest.approx(1 / (1 + found.fails_factor))
+    assert sum(weights.values()) == pytest.approx(1)
+    assert max(weights, key=weights.__getitem__) == {"sound": "works", "dead": "dead", "stuck": "stuck"}.get(state, "fails")
 
 
 @given(n=st.integers(1, 12), missed=st.integers(0, 12))

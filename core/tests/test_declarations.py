@@ -1,7 +1,8 @@
 """The fault models contradict nothing, and every number has its reason."""
 
 import pytest
-from spindle.diagnosis.given.compiled import compile_model, likelihood_table
+from spindle.diagnosis.given.compiled import compile_model
+from spindle.diagnosis.given.rows import likelihood_table
 from spindle.drives.sheet import DriveSheet
 from spindle.errors import ModelError, SheetError
 from spindle.faults.cautions import CAUTIONS

@@ -170,6 +170,8 @@ def test_a_donor_can_be_tried_and_the_swap_table_proposes_it():
     bench.case = replace(bench.case, stock=(donor,))
     table = bench.found.swaps
     assert (table.next_item, table.rows[0].goes_back, table.rows[0].item) == ("D-1", True, "D-0")
+    assert 0.0 < table.bits < 1.0
+    assert table.minutes > 20.0
     assert table.rows[0].p_bad == pytest.approx(0.35, abs=1e-3)
 
 

@@ -70,7 +70,7 @@ def test_two_stories_are_weighed_once_there_is_news(words):
     assert np.isfinite(news).all()
     for fault, chance in brought.items():
         i = MODEL.fault_index[fault]
-        if KINDS[fault] != "item":
+        if KINDS[fault] not in ("item", "wet"):
             assert (out - plain)[i] == pytest.approx(since["f9"][i])
             alone = log_weights(before + 1.0, evidence, since, MODEL)
             assert alone[i] - out[i] == pytest.approx(1.0)
@@ -87,3 +87,15 @@ def test_a_bad_part_shows_what_the_faults_that_it_cures_would_show():
     likely = cured("replace_pickup") * p_bad(change, MODEL) > 0
     assert since["f9"][likely].min() <= out[i] - flat[i] <= since["f9"][likely].max()
     assert out[i] - flat[i] != pytest.approx(since["f9"][i])
+
+
+@pytest.mark.parametrize(("repair", "shown"), [("clean_switch_insert", "switch_insert"), ("clean_rollers", "rollers_glazed"), ("clean_lens", "lens_dirty")])
+def test_what_is_still_wet_looks_like_the_part_that_was_flushed(repair, shown):
+    findings = (Finding("a", Answer("takes_disc", "takes")), Finding("b", Trial((Change(repair),), NO)), Finding("c", Answer("takes_disc", "ignores")))
+    evidence = believe(findings, MODEL).evidence
+    wet, other, none, at = MODEL.fault_index["still_wet"], MODEL.fault_index["driver_chip"], np.zeros(len(MODEL.faults)), np.eye(len(MODEL.faults))
+    flat, its, another = (
+        log_weights(np.log(MODEL.prior), evidence, {"f9": row}, MODEL)[wet] for row in (none, 2 * at[MODEL.fault_index[shown]], 2 * at[other])
+    )
+    assert its > flat + 0.1
+    assert another == pytest.approx(flat)

@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from spindle.diagnosis.given.compiled import compile_model
+from spindle.faults.model import CANT_TELL, QuestionKind
 from spindle.job.past import past_of
 from spindle.job.stages import Stage
 from spindle.job.state import state_of
@@ -191,7 +192,13 @@ def test_a_confirmed_cause_is_told_while_the_repair_stands():
     closed = on_the_way("slot")[-1]
     said = replace(closed, confirmed=replace(closed.lines[-1], body={"by": "seen", "fault": "lens_dirty"}))
     assert state_of(said, ECONOMY).cause.sureness == "confirmed"
-    assert past_of(state_of(said, ECONOMY)).closing == {"lens_dirty": 1.0}
+    told = past_of(state_of(said, ECONOMY))
+    assert told.closing == {"lens_dirty": 1.0}
+    asked = [f.what for f in said.findings[: said.trial_at] if said.model.questions[f.what.question].kind is not QuestionKind.INTAKE]
+    assert [d.what for d in told.way] == [a.question for a in asked if a.outcome != CANT_TELL] + [told.tried[-1].repair]
+    assert (told.way[-1].came, read_past(write_past(told))) == ("clean", told)
+    twice = replace(said, findings=(*said.findings, said.findings[said.trial_at]), trial_at=len(said.findings))
+    assert past_of(state_of(twice, ECONOMY)).way == ()
     assert state_of(replace(said, trial_at=-1), ECONOMY).cause.sureness != "confirmed"
 
 

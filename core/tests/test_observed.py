@@ -11,8 +11,9 @@ from spindle.diagnosis.evidence.gather import LeftOut, gather, read
 from spindle.diagnosis.evidence.observation import observed
 from spindle.diagnosis.explaining.diagnose import diagnose
 from spindle.diagnosis.given.case import Answer, Case, Finding, Stock
-from spindle.diagnosis.given.compiled import compile_model, faults_named
+from spindle.diagnosis.given.compiled import compile_model
 from spindle.diagnosis.given.economy import Economy
+from spindle.diagnosis.given.rows import faults_named
 from spindle.errors import ModelError
 from spindle.faults import reading
 from spindle.faults.library import MODELS

@@ -52,7 +52,7 @@ def network_of(model):
     net.cpt("home")[:] = np.array([1 - model.p_home, model.p_home]).T.copy()
     for q in model.questions.values():
         for source, tampered in product(Witness, (False, True)):
-            eps = unreliability(source, is_tampered=tampered)
+            eps = unreliability(source, q, is_tampered=tampered)
             name = f"{q.id}_{source.value}_{tampered}"
             net.add(gum.LabelizedVariable(name, "", [o.id for o in q.outcomes]))
             rows = (1 - eps) * model.likelihood[q.id] + eps / len(q.outcomes)

@@ -132,7 +132,7 @@ SPEAKS = [
     ("reading", OHMS | {"values": ["0.2 ohm"]}, "fuse_test", "closed"),
     ("reading", OHMS | {"values": ["8 ohm"]}, "coil_reading", "good"),
     ("trimmer", TRIM | {"stops": [{"looks": ["990 ohm"] * 3}]}, "trimmer_reading", "out_of_band"),
-    ("switch", {"at_rest": "open", "presses": [PRESS | {"closes": False}] * 5}, "switch_home_test", "fails"),
+    ("switch", {"at_rest": "open", "presses": [PRESS | {"closes": False}] * 5}, "switch_home_test", "dead"),
     ("switch", {"at_rest": "closed", "rest": "OL", "pressed": "0.4 ohm", "presses": [PRESS] * 5}, "switch_home_test", None),
     ("blown", BLOWN | {"ohm": "0.5 ohm"}, "short_test", "short"),
     ("belt", LOOP | {"measured": "90 mm"}, "belt_look", "tired"),

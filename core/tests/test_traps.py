@@ -189,7 +189,7 @@ def test_t17_a_partial_rebuild_reseats_flexes_and_shares_the_credit(repair):
 NEW_SYMPTOMS = {
     "slot": ("takes_disc=takes spins=cycles clean_lens!no_change takes_disc=ignores", PAIRED),
     "tray": ("tray_shuts=stays tray_opens_empty=struggles replace_belt:B!no_change tray_shuts=reopens", TRAY),
-    "lid": ("lid_starts=starts spins=cycles clean_lens!no_change lid_starts=nothing", LID),
+    "lid": ("lid_starts=starts spins=cycles clean_rails!no_change lid_starts=nothing", LID),
 }
 
 
@@ -209,7 +209,8 @@ def test_t20_after_tampering_cleaning_trimmer_board_and_flex_change_places_and_t
     sealed, opened = (Bench(f"{RETRIES} opened_before={o}") for o in ("sealed", "opened"))
     assert all(opened.p(f) > 1.3 * sealed.p(f) for f in ("trimmer_off", "wrong_board", "flex_pickup_loose", "not_listed"))
     assert opened.p("lens_dirty") < sealed.p("lens_dirty")
-    assert unreliability(Witness.OWNER, is_tampered=True) > unreliability(Witness.OWNER, is_tampered=False)
+    told = sealed.model.questions["owner_when"]
+    assert unreliability(Witness.OWNER, told, is_tampered=True) > unreliability(Witness.OWNER, told)
 
 
 @pytest.mark.parametrize("sheet", FAMILIES.values(), ids=list(FAMILIES))

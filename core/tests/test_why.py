@@ -43,3 +43,11 @@ def test_why_on_a_bench_names_the_best_repair_of_each_answer_as_its_previews_do(
                 likeliest = max((a for a in move.answers if f"“{a.label}”" in move.why), key=lambda a: a.chance)
                 named = Bench(words).model.repairs[WHY.repair_index[likeliest.next_repair]].name if likeliest.next_repair else "no repair pays"
                 assert named in move.why
+
+
+@pytest.mark.parametrize(("said", "repair"), [("level_reading=high", "raise_drive"), ("original_board=gone", "refit_own_board")])
+def test_what_an_answer_speaks_against_is_not_offered_and_says_that_answers_own_reason(said, repair):
+    found, model = Bench(said).found, Bench(said).model
+    why = model.repairs[model.repair_index[repair]].blocked_why
+    assert repair not in {m.id for m in found.advice.moves}
+    assert [why in n.text for n in found.notices if n.code == "not_offered"] == [True]

@@ -166,5 +166,8 @@ def judge_switch(presses: Sequence[Press], *, releases: Sequence[bool] = ()) -> 
 
 
 def answer_weights(found: SwitchFound) -> dict[str, float]:
-    """Return the soft weights of the existing question's two answers."""
-    return {"works": 1.0 / (1.0 + found.fails_factor), "fails": found.fails_factor / (1.0 + found.fails_factor)}
+    """Return the soft weights of the answers of a switch's question: works, misses, stays as pressed, never switches."""
+    works = 1.0 / (1.0 + found.fails_factor)
+    how = {"fails": found.chances["dirty"] + found.chances["late"], "stuck": found.chances["stuck"], "dead": found.chances["dead"]}
+    failing = max(sum(how.values()), 1e-300)
+    return {"works": works, **{answer: (1.0 - works) * chance / failing for answer, chance in how.items()}}

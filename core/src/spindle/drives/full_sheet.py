@@ -93,6 +93,7 @@ def gaps(sheet: FullSheet) -> tuple[Gap, ...]:
         (not sheet.rows("assemblies"), "assemblies", "No sub-assembly has a code: nothing can be matched."),
         (drive.has_trimmer and not sheet.rows("trimmers"), "trimmers", "The pickup has a trimmer, and no band is known."),
         (bool(trimmed - {str(nm) for nm in drive.wavelengths_nm}), "trimmers", "A trimmer is for a wavelength that the drive does not read."),
+        (sheet.looks.get("lenses") == ("one" if drive.two_lenses else "two"), "", "The key and the facts differ on how many lenses it has."),
         (not drive.has_trimmer and bool(trimmed), "trimmers", "The facts say there is no trimmer, the table has one."),
         (bool(drive.fuse_rating) and not sheet.rows("fuses"), "fuses", "The board has a fuse; its form and place are not known."),
         (tray and drive.has_belt and not sheet.rows("belts"), "belts", "It has a belt, and its length is not known."),

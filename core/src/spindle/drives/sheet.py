@@ -21,9 +21,39 @@ class Pairing(StrEnum):
 
 
 CLASS_WAVELENGTH_NM: Final = MappingProxyType(
-    {"game_bd": 405, "film_bd": 405, "game_dvd": 650, "film_dvd": 650, "game_cd": 780, "music_cd": 780, "data_cd": 780}
+    {
+        "game_bd": 405,
+        "film_bd": 405,
+        "game_dvd": 650,
+        "film_dvd": 650,
+        "layered_dvd": 650,
+        "burnt_dvd": 650,
+        "game_cd": 780,
+        "music_cd": 780,
+        "data_cd": 780,
+        "burnt_cd": 780,
+    }
 )
 """Reading wavelength of each disc class in nm: physics, the same for every maker."""
+
+
+OWN_CLASSES: Final = frozenset(c for c in CLASS_WAVELENGTH_NM if c.startswith("game_"))
+"""The classes that are the console's own: a key bars these first."""
+
+NAMED_CLASSES: Final = frozenset({"layered_dvd", "burnt_dvd", "burnt_cd"})
+"""The classes that are spoken of only where a sheet names them: of every other it is said that the model never read it."""
+
+
+class LevelPoint(StrEnum):
+    """What the sheet's test point for light measures: three quantities that move in opposite directions with age and dirt."""
+
+    UNKNOWN = "unknown"
+    AMPLITUDE = "amplitude"
+    """Of what comes back from the disc: falls with dirt and with age; in the range of megahertz, so it takes an oscilloscope."""
+    MONITOR = "monitor"
+    """The light that the pickup gives, by its own monitor: held constant as long as the drive can."""
+    CURRENT = "current"
+    """What the diode draws for it: rises with age."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,6 +99,17 @@ class DriveSheet:
     """Motors are soldered, not plugged: replacing one takes longer."""
     spins_first: bool = False
     """True if the disc spins before focus is searched; most drives look for focus first."""
+    two_lenses: bool = False
+    """The pickup has a lens for the short light and one for the others: dirt on one stops its light alone."""
+    fuse_feeds_console: bool = False
+    """The drive's fuse feeds more than the drive: an open one leaves the console dark."""
+    foreign_reads_films: bool = False
+    """A paired drive with another console's board still reads films and music."""
+    switches_without_contacts: bool = False
+    """Its switches are light gates or Hall sensors: no ohms at their pads, and nothing for contact cleaner."""
+    board_under_deck: bool = False
+    """The drive board hangs under the deck and is not reached with the cover off."""
+    level_point: LevelPoint = LevelPoint.UNKNOWN
     reference_times: Mapping[str, ReferenceTime] = field(default_factory=dict)
     label_faces: Mapping[str, str] = field(default_factory=dict)
     """Position on the bench ("on its side, slot up") -> where the label side of a disc faces then (trap T23)."""
@@ -97,15 +138,17 @@ class DriveSheet:
 
     @property
     def game_nm(self) -> int:
-        """Wavelength of the console's own game disc in nm: the shortest that it has."""
-        return min(self.wavelengths_nm)
+        """Wavelength of the console's own game disc in nm: the shortest of its game classes, or of all where none is a game's."""
+        games = [CLASS_WAVELENGTH_NM[c] for c in self.classes & OWN_CLASSES]
+        return min(games or self.wavelengths_nm)
 
     @property
     def features(self) -> frozenset[str]:
         """The features that faults, questions and repairs of a model may need."""
-        found = {f"nm{nm}" for nm in self.wavelengths_nm} | {f"class:{c}" for c in self.classes}
+        found = {f"nm{nm}" for nm in self.wavelengths_nm} | {f"class:{c}" for c in self.classes} | {f"level:{self.level_point}"}
         switched = {
-            "paired": self.pairing in (Pairing.BOARD, Pairing.CHIP),
+            "paired": self.pairing is not Pairing.NONE,
+            "no_chip": self.pairing is not Pairing.CHIP,
             "unpaired": self.pairing is Pairing.NONE,
             "trimmer": self.has_trimmer,
             "fuse": bool(self.fuse_rating),
@@ -115,5 +158,10 @@ class DriveSheet:
             "alignment": self.has_alignment,
             "motor_soldered": self.motor_soldered,
             "spin_first": self.spins_first,
+            "two_lenses": self.two_lenses,
+            "fuse_console": self.fuse_feeds_console,
+            "foreign_films": self.foreign_reads_films,
+            "no_contacts": self.switches_without_contacts,
+            "board_under": self.board_under_deck,
         }
         return frozenset(found | {name for name, is_there in switched.items() if is_there})

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
-from typing import Final
+from typing import Any, Final
 
 from spindle.words.bench import Depth, Mains, Reach
 
@@ -123,6 +123,16 @@ class Question:
     """Answer -> what the drive did not reach, if that is the answer."""
     instrument: str = ""
     """What it takes that not every shop has; see :class:`spindle.words.bench.Instrument`."""
+    slip: float = 1.0
+    """How often the eye is wrong here, against usual: nobody takes a dark console for one that runs."""
+    only_after: str = ""
+    """Answers (``question=outcome``) of which one has to stand for it to be worth asking: a console that is lit is not tried without its drive."""
+    once_there: bool = False
+    """Asked only once the drive was seen to come as far as its stage: what does not turn has no sound of turning."""
+    unless: str = ""
+    """Features of a drive with any of which nobody can ask it there; a tape that has it is read all the same."""
+    where: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
+    """Feature of a drive -> what is different there: how deep it lies, what it takes, what it is called."""
 
     @property
     def is_behaviour(self) -> bool:
@@ -181,12 +191,20 @@ class Repair:
     """Bench minutes more where the drive sheet has the feature ("motor_soldered": 12)."""
     blocked_by: str = ""
     """``question=outcome`` after which it is not offered: a level that reads high is no reason for more drive (trap T12)."""
+    blocked_why: str = ""
+    """What that answer says against it, in words."""
     only_after: str = ""
     """``question=outcome`` that has to stand before a person may choose it. No advice names such a repair: it takes away from what keeps people safe."""
     instrument: str = ""
     """What it takes that not every shop has; see :class:`spindle.words.bench.Instrument`."""
     worsens: Mapping[str, float] = field(default_factory=dict)
     """P(it gets worse | this fault, not cured): a reflow that makes it worse speaks for the chip (trap T4)."""
+    after: Mapping[str, float] = field(default_factory=dict)
+    """``question=outcome`` -> P(it cures what it cures at all), once that was seen: cleaning frees a dirty contact and mends no broken lever."""
+    unless: str = ""
+    """Features of a drive with any of which it is no move there; a tape that has it is read all the same."""
+    where: Mapping[str, Mapping[str, Any]] = field(default_factory=dict)
+    """Feature of a drive -> what is different there; of ``cures``, what comes on top."""
 
 
 @dataclass(frozen=True, slots=True)

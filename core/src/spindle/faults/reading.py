@@ -11,11 +11,13 @@ from dataclasses import fields, replace
 from typing import Any, Final, TypeVar
 
 from spindle.errors import ModelError
+from spindle.faults.classes import classes_of
 from spindle.faults.model import ChartNode, Claim, Depths, Fault, FaultModel, Link, Outcome, Pair, Path, Question, QuestionKind, Repair, Row, SubAssembly
 from spindle.shipped import read_toml
 from spindle.words.bench import Depth, Mains, Reach
 
 _T = TypeVar("_T")
+EVERY_CLASS: Final = "every class"
 _KIND_ORDER: Final = (QuestionKind.INTAKE, QuestionKind.BASELINE, QuestionKind.DISC_CLASS)
 _TUPLES: Final = ("cautions", "fails", "tested_by", "passed_by", "do")
 
@@ -58,14 +60,27 @@ def _as_it_is(value: object) -> object:
 def _entry(kind: type[_T], entry: Mapping[str, Any], file: str) -> _T:
     """Return an entry as its dataclass; depth, mains and kind by their names, lists as tuples."""
     known = {f.name for f in fields(kind)}  # type: ignore[arg-type]  # every kind here is a dataclass
-    unknown = set(entry) - known
+    unknown = {*entry, *(key for told in entry.get("where", {}).values() for key in told)} - known
     if unknown:
         raise ModelError(f"{file}.toml, {entry.get('id', entry)!r}: unknown {', '.join(sorted(unknown))}")
-    readers: dict[str, Callable[[Any], object]] = {"depth": lambda v: Depth[v.upper()], "mains": Mains, "kind": QuestionKind, **dict.fromkeys(_TUPLES, tuple)}
     try:
-        return kind(**{key: readers.get(key, _as_it_is)(value) for key, value in entry.items()})
+        read = {key: _READERS.get(key, _as_it_is)(value) for key, value in entry.items()}
+        return kind(**read)
     except (TypeError, ValueError, KeyError) as error:
         raise ModelError(f"{file}.toml, {entry.get('id', entry)!r}: {error}") from error
+
+
+def _where(value: Mapping[str, Mapping[str, Any]]) -> dict[str, dict[str, object]]:
+    return {feature: {key: _READERS.get(key, _as_it_is)(told) for key, told in own.items()} for feature, own in value.items()}
+
+
+_READERS: Final[Mapping[str, Callable[[Any], Any]]] = {
+    "depth": lambda v: Depth[v.upper()],
+    "mains": Mains,
+    "kind": QuestionKind,
+    "where": _where,
+    **dict.fromkeys(_TUPLES, tuple),
+}
 
 
 def _links(entries: Iterable[Any], sets: Mapping[str, tuple[Link, ...]], file: str) -> Iterable[Link]:
@@ -89,16 +104,19 @@ def _faults(shared: Mapping[str, Any], own: Mapping[str, Any], file: str) -> tup
 def _questions(shared: Mapping[str, Any], own: Mapping[str, Any], file: str) -> tuple[Question, ...]:
     """Return the questions in the order of the bench: intake, baseline by its stages, classes, looks and tests by depth.
 
-    The family's ``rows`` add its own faults to shared questions; their keys are question ids, space-separated.
+    The family's ``rows`` add its own faults to shared questions; their keys are question ids, space-separated, or :data:`EVERY_CLASS`.
+    Its ``otherwise`` says in what a shared question is different there: a lid drive shows its hub while it is shut.
     """
+    asked = (*shared["questions"], *classes_of(shared["classes"]), *own["questions"])
     added: dict[str, tuple[Row, ...]] = {}
     for ids, rows in own["rows"].items():
-        for id_ in ids.split():
+        for id_ in [e["id"] for e in asked if e["kind"] == QuestionKind.DISC_CLASS] if ids == EVERY_CLASS else ids.split():
             added[id_] = (*added.get(id_, ()), *_rows(rows))
     every = []
-    for entry in (*shared["questions"], *own["questions"]):
+    for entry in asked:
         rows = (*_rows(entry["rows"]), *added.pop(entry["id"], ()))
-        every.append(_entry(Question, {**entry, "rows": rows, "outcomes": tuple(Outcome(*o) for o in entry["outcomes"])}, file))
+        told = {**entry, **own.get("otherwise", {}).get(entry["id"], {})}
+        every.append(_entry(Question, {**told, "rows": rows, "outcomes": tuple(Outcome(*o) for o in entry["outcomes"])}, file))
     if added:
         raise ModelError(f"{file}.toml: rows for unknown questions: {', '.join(added)}")
     every = _reaching(every, shared["reach"], own["reach"])
@@ -141,5 +159,5 @@ def _rows(entries: Iterable[Any]) -> tuple[Row, ...]:
 
 def _repairs(shared: Mapping[str, Any], own: Mapping[str, Any], file: str) -> tuple[Repair, ...]:
     """Return the family's repairs, then the shared ones; a whole drive takes the family's own parts along."""
-    every = [_entry(Repair, r, file) for r in (*own["repairs"], *shared["repairs"])]
+    every = [_entry(Repair, {**r, **own.get("otherwise", {}).get(r["id"], {})}, file) for r in (*own["repairs"], *shared["repairs"])]
     return tuple(replace(r, cures={**r.cures, **own["whole_drive"]}) if r.id == "replace_drive" else r for r in every)

@@ -22,3 +22,5 @@ from typing import Final
 ROW_FLOOR: Final = 0.004
 """Least chance of any answer given any fault: no single answer may rule a fault out for good (one look in 250 is
 simply wrong, on top of the unreliability of the source)."""
+NEVER_FLOOR: Final = 0.001
+"""The same where a row says 0: what physics forbids (a motor that runs behind an open fuse) is seen by mistake alone."""

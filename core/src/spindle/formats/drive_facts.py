@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import asdict, fields
 from typing import Final
 
-from spindle.drives.sheet import DriveSheet, Pairing, PartPrice, ReferenceTime
+from spindle.drives.sheet import DriveSheet, LevelPoint, Pairing, PartPrice, ReferenceTime
 from spindle.errors import CaseError, SheetError
 from spindle.faults.library import MODELS
 from spindle.formats.place import MAX_TEXT, Place, is_unfit, kind_of
@@ -35,6 +35,7 @@ def read_drive(value: object, place: str) -> DriveSheet:
             classes=frozenset(str(c) for c in drive.items("classes", _text)),
             fuse_rating=drive.text("fuse_rating", ""),
             lid_switches=drive.count("lid_switches") or 1,
+            level_point=drive.choice("level_point", LevelPoint, LevelPoint.UNKNOWN),
             reference_times=_times(drive),
             label_faces={k: _text(v, f"{drive.at('label_faces')}/{k}") for k, v in drive.pairs("label_faces").items()},
             **{name: drive.flag(name, bool(default)) for name, default in _FLAGS.items()},
@@ -90,6 +91,7 @@ def write_drive(sheet: DriveSheet) -> dict[str, object]:
         "classes": sorted(sheet.classes),
         "fuse_rating": sheet.fuse_rating,
         "lid_switches": sheet.lid_switches,
+        "level_point": sheet.level_point.value,
         **{name: getattr(sheet, name) for name in _FLAGS},
         "reference_times": {k: asdict(t) for k, t in sheet.reference_times.items()},
         "label_faces": dict(sheet.label_faces),

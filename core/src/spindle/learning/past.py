@@ -44,6 +44,15 @@ class Took:
 
 
 @dataclass(frozen=True, slots=True)
+class Done:
+    """One thing that was done at the bench: a question with its answer, or a repair tried alone with whether it cured ("clean", "")."""
+
+    what: str
+    came: str
+    is_repair: bool = False
+
+
+@dataclass(frozen=True, slots=True)
 class Past:
     """A closed job.
 
@@ -52,6 +61,7 @@ class Past:
     weight : what its cause counts: confirmed, proven by passes, probable or given up; 0 where nothing on the list was wrong with it
     seen, closing : fault -> P, as the shipped model believed when "Fault seen" was left, and at the end; a confirmed cause is 1 there
     seconds : class of disc -> time to play of the unit after it was proven
+    way : everything that was done at the bench in its order; () where it was not one step after the other
     """
 
     variant: str
@@ -63,6 +73,7 @@ class Past:
     tried: tuple[TriedAlone, ...] = ()
     took: tuple[Took, ...] = ()
     seconds: Mapping[str, float] | None = None
+    way: tuple[Done, ...] = ()
 
 
 def write_past(past: Past) -> dict[str, Any]:
@@ -75,7 +86,8 @@ def read_past(told: Mapping[str, Any]) -> Past:
     own = dict(told)
     tried = tuple(TriedAlone(**{**t, "health": Health(t["health"])}) for t in own.pop("tried"))
     took = tuple(Took(**t) for t in own.pop("took"))
-    return Past(**own, tried=tried, took=took)
+    way = tuple(Done(**d) for d in own.pop("way", ()))
+    return Past(**own, tried=tried, took=took, way=way)
 
 
 def kept(names: Sequence[str], p: Sequence[float]) -> dict[str, float]:

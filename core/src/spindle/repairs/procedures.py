@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from dataclasses import replace
 from types import MappingProxyType
 from typing import Any, Final
 
 from spindle.errors import ModelError
+from spindle.faults.model import Repair
 from spindle.repairs.procedure import OPENING_IDS, Procedure, Step
 from spindle.shipped import read_toml
 from spindle.words.bench import Depth, Mains
@@ -42,3 +44,9 @@ def procedure_for(family: str, repair: str) -> Procedure:
         If there is none; a test makes sure that every repair of every model has one.
     """
     return PROCEDURES[family][repair]
+
+
+def procedure_on(family: str, repair: Repair) -> Procedure:
+    """Return how a repair is done on one drive: opened as deep as the part lies there by its sheet."""
+    usual = procedure_for(family, repair.id)
+    return replace(usual, depth=max(usual.depth, repair.depth))

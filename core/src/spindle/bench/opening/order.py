@@ -14,6 +14,7 @@ from typing import Final
 
 from spindle.bench.opening.steps import Opening, OpeningStep
 from spindle.errors import NotFoundError
+from spindle.words.bench import Depth
 
 TURN_MIN: Final = 0.5
 """Minutes to turn a unit over and lay it down again: lift, cushion, look."""
@@ -63,6 +64,15 @@ def way_in(opening: Opening, done: Iterable[str], goal: Iterable[str], side: str
         return Way()
     choices = {c for g in goals for c in _closures(opening, g, open_now)}
     return min((_ordered(opening, c, open_now, side, is_back=False) for c in choices), key=lambda w: (w.minutes, [m.step.id for m in w.moves]))
+
+
+def steps_between(opening: Opening, now: Depth, depth: Depth) -> list[OpeningStep]:
+    """Return what is undone from one depth to a deeper one, in its order; nothing to a shallower one, and where the sheets do not say."""
+    goals = {d: opening.leading_to(d) for d in Depth}
+    if depth <= now or not goals[depth]:
+        return []
+    done = [m.step.id for d in Depth if d <= now and goals[d] for m in way_in(opening, (), goals[d]).moves]
+    return [m.step for m in way_in(opening, done, goals[depth]).moves]
 
 
 def way_back(opening: Opening, done: Iterable[str], keep: Iterable[str] = (), side: str = "") -> Way:

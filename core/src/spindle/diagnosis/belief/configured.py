@@ -93,13 +93,13 @@ def _answer(seen: Observation, out_of_it: Floats, bad: Sequence[tuple[Floats, st
         items = items * np.where(is_bad[:, None], _upto_of_bad(seen.question.id, repair, function, model)[None], 1.0)
     together = items[:, :, None] * own[None]
     chance = np.diff(together, axis=1, prepend=0.0)
-    eps, n = unreliability(seen.source, is_tampered=is_tampered), len(upto)
+    eps, n = unreliability(seen.source, seen.question, is_tampered=is_tampered), len(upto)
     order = seen.question.mildest_first
     return np.asarray(np.tensordot(seen.mix(order), (1.0 - eps) * np.maximum(chance, 0.0) + eps / n, axes=(0, 1)))
 
 
 def _when_away(seen: Observation, *, is_tampered: bool) -> float:
-    ids, eps = [o.id for o in seen.question.outcomes], unreliability(seen.source, is_tampered=is_tampered)
+    ids, eps = [o.id for o in seen.question.outcomes], unreliability(seen.source, seen.question, is_tampered=is_tampered)
     return float((((1.0 - eps) * silent(seen.question)) + eps / len(ids)) @ seen.mix(ids))
 
 

@@ -63,7 +63,7 @@ def _rows(belief: Belief) -> tuple[Floats, list[Observation]]:
 
 
 def _log_guess(answers: list[Observation], model: CompiledModel, *, is_tampered: bool) -> Floats:
-    eps = np.array([unreliability(a.source, is_tampered=is_tampered) for a in answers])
+    eps = np.array([unreliability(a.source, a.question, is_tampered=is_tampered) for a in answers])
     return np.asarray(np.log(eps / [len(model.likelihood[a.question.id]) for a in answers]))
 
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 import numpy as np
 
 from spindle.diagnosis.belief.items import p_bad
@@ -67,7 +69,8 @@ def log_weights(log_before: Floats, evidence: Evidence, since: dict[str, Floats]
     log_z = float(np.logaddexp.reduce(log_before))
     for fault, chance in brought.items():
         i = model.fault_index[fault]
-        n = _fitted_bad(after, evidence.trials, model) if fault == "fitted_bad" else float(after[i])
+        shown = _SHOWN_BY.get(fault)
+        n = float(after[i]) if shown is None else shown(after, evidence.trials, model)
         out[i] = log_z + np.log(chance) + n
     return np.asarray(out)
 
@@ -76,4 +79,18 @@ def _fitted_bad(after: Floats, trials: list[Trial], model: CompiledModel) -> flo
     """Return log N of "a part that we fitted is bad": it shows what the faults that such a part cures would show, most in what it is bad at."""
     items = [c for t in trials for c in t.changes if _is_in(c, t) and model.repairs[model.repair_index[c.repair]].uses_item]
     weight = np.maximum.reduce([_cured_by(c, model) * p_bad(c, model) for c in items])
+    return _mean_of(weight, after)
+
+
+def _still_wet(after: Floats, trials: list[Trial], model: CompiledModel) -> float:
+    """Return log N of "cleaner not dry": a flushed switch looks like a bad switch, a wet flex like a bad flex."""
+    wetted = [c for t in trials for c in t.changes if model.repairs[model.repair_index[c.repair]].wet]
+    return _mean_of(np.maximum.reduce([_cured_by(c, model) for c in wetted]), after)
+
+
+def _mean_of(weight: Floats, after: Floats) -> float:
     return float(np.log(np.sum(weight / weight.sum() * np.exp(after))))
+
+
+_SHOWN_BY: Final = {"fitted_bad": _fitted_bad, "still_wet": _still_wet}
+"""Handling faults that show as what our step touched, whatever that was."""

@@ -21,9 +21,9 @@ TAMPERED_STORY: Final = 1.5
 """Who hides that he has been inside tells the rest as loosely: the owner's unreliability times this (trap T20)."""
 
 
-def unreliability(source: Witness, *, is_tampered: bool) -> float:
-    """Return P(the answer is a mere guess)."""
-    return UNRELIABILITY[source] * (TAMPERED_STORY if is_tampered and source is Witness.OWNER else 1.0)
+def unreliability(source: Witness, question: Question, *, is_tampered: bool = False) -> float:
+    """Return P(an answer to the question is a mere guess)."""
+    return UNRELIABILITY[source] * question.slip * (TAMPERED_STORY if is_tampered and source is Witness.OWNER else 1.0)
 
 
 def logged(question: Question, model: CompiledModel, *, is_home: bool, source: Witness, eps: float) -> Floats:
@@ -49,7 +49,7 @@ def answer_log_likelihood(seen: Observation, model: CompiledModel, *, is_home: b
     Of a stage that failed now and then, it is what it does when it fails that counts here; how often it does is for the count. Where
     it may have been several outcomes, a guess falls on each alike. A measured one is virtual evidence: ``sum_o w_o P(o | fault)``.
     """
-    eps = unreliability(seen.source, is_tampered=is_tampered)
+    eps = unreliability(seen.source, seen.question, is_tampered=is_tampered)
     key = (seen.question.id, " ".join(seen.shows), eps, is_home)
     is_kept = seen.seconds is None and not seen.weights
     if is_kept and key in model.log_rows:
@@ -81,7 +81,7 @@ def count_log_likelihood(evidence: Evidence, model: CompiledModel) -> tuple[str,
     count = widest_count(evidence.answers.values())
     if count is None or "repeats" not in model.questions:
         return None
-    eps = unreliability(count.source, is_tampered=is_tampered(evidence))
+    eps = unreliability(count.source, count.question, is_tampered=is_tampered(evidence))
     failed, tries = (count.failed or 0) + evidence.failed_trials, (count.tries or 0) + evidence.failed_trials
     return count.question.id, np.asarray(np.log((1.0 - eps) * count_likelihood(failed, tries, model) + eps / (tries + 1)))
 
@@ -108,7 +108,7 @@ def share_home(evidence: Evidence) -> list[Observation]:
 
 def home_terms(seen: Observation, model: CompiledModel, *, is_tampered: bool) -> Floats:
     """Return what one answer adds to the joint likelihood of those that share the hidden step, of shape (3, n_faults): home, away, and taken alone; logs."""
-    eps, ids = unreliability(seen.source, is_tampered=is_tampered), [o.id for o in seen.question.outcomes]
+    eps, ids = unreliability(seen.source, seen.question, is_tampered=is_tampered), [o.id for o in seen.question.outcomes]
     mix = seen.mix(ids)
     away = np.log((1.0 - eps) * float(mix @ silent(seen.question)) + eps * float(mix.sum()) / len(ids))
     home = answer_log_likelihood(seen, model, is_home=True, is_tampered=is_tampered)

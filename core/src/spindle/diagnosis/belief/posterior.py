@@ -89,13 +89,14 @@ def believe(findings: tuple[Finding, ...], model: CompiledModel) -> Belief:
 def believe_lines(lines: tuple[Read, ...], model: CompiledModel, known: dict[object, Floats] | None = None) -> Belief:
     """``known`` keeps the likelihood of trials by what it rests on, for those who strike one finding after another."""
     evidence = gather(lines, model)
+    model = evidence.narrowed(model)
     rows = answer_rows(evidence, model)
     steady = steadiness(evidence, model)
     log_prior = _log_prior(lines, evidence, model) + home_log_likelihood(evidence, model)
     if evidence.trials or evidence.occasions:
         known = {} if known is None else known
         tampered, elsewhere = is_tampered(evidence), [o.finding for occasion in evidence.occasions for o in occasion.seen.values()]
-        rests_on = (*map(id, evidence.trials), steady.failed, steady.tries, steady.p_intermittent.tobytes(), tampered, *elsewhere)
+        rests_on = (id(model), *map(id, evidence.trials), steady.failed, steady.tries, steady.p_intermittent.tobytes(), tampered, *elsewhere)
         if rests_on not in known:
             known[rests_on] = trials_log_likelihood(evidence.trials, model, steadiness=steady, occasions=evidence.occasions, is_tampered=tampered)
         log_prior = log_prior + known[rests_on]

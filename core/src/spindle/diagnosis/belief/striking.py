@@ -119,7 +119,8 @@ class _Tape:
         evidence, question = self._belief.evidence, seen.question.id
         stops_lately = bool(evidence.news) and any(o.halts is not None for o in (*evidence.answers.values(), *evidence.news.values()))
         is_old = seen.place <= evidence.changed_at
-        return question in (*_REACHES_FURTHER, *evidence.news) or bool(seen.tries) or is_old or stops_lately
+        tells_of_cures = bool(evidence.trials) and question in self._model.tells_of_cures
+        return question in (*_REACHES_FURTHER, *evidence.news) or tells_of_cures or bool(seen.tries) or is_old or stops_lately
 
 
 def _has_baseline(answers: Mapping[str, Observation], evidence: Evidence) -> bool:

@@ -42,7 +42,7 @@ def fit_pair(belief: Belief, model: CompiledModel) -> PairFit | None:
     one, two = np.zeros(n), np.zeros((n, n))
     tampered = is_tampered(belief.evidence)
     for seen in belief.evidence.answers.values():
-        single, pair = _log_rows(model, seen.question.id, seen.outcome, unreliability(seen.source, is_tampered=tampered))
+        single, pair = _log_rows(model, seen.question.id, seen.outcome, unreliability(seen.source, seen.question, is_tampered=tampered))
         one += single
         two += pair
     real = np.array([not f.opened_by and f.id not in (LEAK, NOTHING) for f in model.faults])

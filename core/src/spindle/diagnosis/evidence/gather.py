@@ -12,7 +12,9 @@ from spindle.diagnosis.evidence.observation import Observation, observed, tried_
 from spindle.diagnosis.evidence.reach import HowFar, how_far, is_out_of_reach
 from spindle.diagnosis.evidence.vocabulary import check_words
 from spindle.diagnosis.given.case import Answer, Finding, Remark, Setting, Trial, TrialResult
-from spindle.diagnosis.given.compiled import CompiledModel, faults_named
+from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.given.rows import faults_named
+from spindle.drives.sheet import OWN_CLASSES
 from spindle.faults.model import CANT_TELL, Question, QuestionKind
 from spindle.words.bench import Depth, Mains, Reach
 
@@ -69,6 +71,10 @@ class Evidence:
     def said(self) -> dict[str, Observation]:
         """What the drive is known for, by question; what is new since our own last step is not in it."""
         return self.answers
+
+    def narrowed(self, model: CompiledModel) -> CompiledModel:
+        """Return the model with what the answers say of how a fault fails: what can cure it follows from that."""
+        return model.given({q: o.outcome for q, o in self.answers.items()})
 
     @property
     def failed_trials(self) -> int:
@@ -265,7 +271,8 @@ def _wrong_setting(question: Question, setting: Setting, model: CompiledModel) -
     if question.is_behaviour and setting.disc_side == "wrong":
         return LeftOut.DISC_WRONG_WAY
     is_foreign = setting.board == "other" or (setting.console == "other" and needs_pairing(question.kind, question.stage))
-    if is_foreign and "paired" in model.sheet.features and question.is_behaviour and question.id != "unpaired_board":
+    is_barred = "foreign_films" not in model.sheet.features or question.kind is not QuestionKind.DISC_CLASS or question.id in OWN_CLASSES
+    if is_foreign and is_barred and "paired" in model.sheet.features and question.is_behaviour and question.id != "unpaired_board":
         return LeftOut.UNPAIRED_BOARD
     mains_wrong = question.mains is not Mains.ANY and setting.mains not in ("", question.mains.value)
     cover_wrong = setting.cover == "on" and question.depth >= Depth.COVER_OFF

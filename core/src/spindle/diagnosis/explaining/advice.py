@@ -37,6 +37,7 @@ def advise(case: Case, model: CompiledModel, belief: Belief, outlook: Outlook | 
         is_tie=len(ranked) > 1 and abs(ranked[1].expected_eur - ranked[0].expected_eur) < TIE * ranked[0].expected_eur and picked.held_back < 0,
         should_think=float(belief.p[model.fault_index[LEAK]]) > THINK_ABOVE,
         barred=seen.barred,
+        same_go=told.same_go(ranked),
         held_back=seen.plan.repairs[picked.held_back].id if picked.held_back >= 0 else "",
     )
 

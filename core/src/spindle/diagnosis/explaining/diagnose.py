@@ -103,6 +103,7 @@ def diagnose(
         If a finding uses a word that the loader family does not have.
     """
     belief = believe(case.findings, model) if belief is None else belief
+    model = belief.evidence.narrowed(model)
     outlook = look_ahead(case, model, belief, keep_going=keep_going)
     advice = advise(case, model, belief, outlook)
     contradictions = find_contradictions(belief, model)
@@ -119,7 +120,7 @@ def diagnose(
         contradictions=contradictions,
         two_faults=pair,
         paths=signal_paths(belief, model, outlook.plan, int(case.depth)),
-        swaps=swap_table(case, model, belief, outlook.plan, outlook.choice),
+        swaps=swap_table(case, model, belief, outlook),
         items=item_health(belief, model),
         ending=judge_ending(belief, model, case.economy) if ending is None else ending,
         belief=belief,

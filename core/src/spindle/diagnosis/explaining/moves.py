@@ -98,6 +98,16 @@ class Moves(Sequence[Move]):
         return self._told[n]
 
 
+@dataclass(frozen=True, slots=True)
+class SameGo:
+    """A look that pays by itself and lies where the first move opens the unit anyway: done in the same go, for its own minutes alone."""
+
+    id: str
+    title: str
+    """What it is a look at: its question up to the colon, or without its mark."""
+    bench_min: float
+
+
 @dataclass(frozen=True)
 class MindChange:
     """An answer not yet given, to a question or by a swap, that would change the best repair."""
@@ -139,5 +149,6 @@ class Advice:
     barred: tuple[Barred, ...] = ()
     is_tie: bool = False
     should_think: bool = False
+    same_go: tuple[SameGo, ...] = ()
     held_back: str = ""
     """A dear repair that stands behind a cheap untested cause (trap T32); empty if none."""

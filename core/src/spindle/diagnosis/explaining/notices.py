@@ -165,4 +165,4 @@ def _blocked(belief: Belief, model: CompiledModel) -> Iterator[Notice]:
     said = {f"{q}={a.outcome}": o.line for q, a in belief.evidence.said.items() if (o := model.questions[q].outcome(a.outcome)) is not None}
     for repair in model.repairs:
         if repair.blocked_by in said:
-            yield Notice("not_offered", f"“{said[repair.blocked_by]}”: that is no reason for more drive, so “{repair.name}” is not offered.")
+            yield Notice("not_offered", f"“{said[repair.blocked_by]}”: {repair.blocked_why}, so “{repair.name}” is not offered.")

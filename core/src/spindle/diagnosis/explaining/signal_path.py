@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from spindle.diagnosis.belief.posterior import Belief
-from spindle.diagnosis.given.compiled import CompiledModel, faults_named
+from spindle.diagnosis.given.compiled import CompiledModel
+from spindle.diagnosis.given.rows import faults_named
 from spindle.diagnosis.planning.problem import Plan
 from spindle.faults.model import Link, Path
 

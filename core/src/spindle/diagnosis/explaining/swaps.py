@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import log
 from typing import Final
 
 import numpy as np
@@ -11,9 +12,11 @@ from spindle.diagnosis.belief.items import p_bad
 from spindle.diagnosis.belief.posterior import Belief
 from spindle.diagnosis.given.case import Case, Change, Stock, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
-from spindle.diagnosis.planning.lookahead import Choice
-from spindle.diagnosis.planning.problem import Plan
+from spindle.diagnosis.planning.lookahead import information
+from spindle.diagnosis.planning.outlook import Outlook
+from spindle.diagnosis.planning.plan import minutes_of
 
+LN2: Final = log(2.0)
 WORTH_TRYING: Final = 0.05
 """A donor's part that would work less often than one time in twenty is not worth its screws."""
 
@@ -43,24 +46,29 @@ class SwapTable:
     next_item: str
     next_repair: str
     p_cures: float
+    bits: float
+    """What its trial would tell, in bits, on average over what it may show."""
+    minutes: float
+    """Bench minutes of it: opening, fitting, the trial, and the own part back in."""
     twice: tuple[str, ...]
     """Parts swapped twice by different items without change: look elsewhere (trap T15)."""
 
 
-def swap_table(case: Case, model: CompiledModel, belief: Belief, plan: Plan, choice: Choice) -> SwapTable:
+def swap_table(case: Case, model: CompiledModel, belief: Belief, outlook: Outlook) -> SwapTable:
     """Return the swap table with the best next combination: the donor's part whose trial lowers the expected cost the most."""
     rows = []
     for finding in case.standing:
         if isinstance(finding.what, Trial):
             rows += [_row(finding.id, c, finding.what, model, belief) for c in finding.what.changes if model.repairs[model.repair_index[c.repair]].uses_item]
-    swaps = [
-        (float(choice.ask[n]), chance_with(a.swap, model, belief), a.swap) for n, a in enumerate(plan.asks) if a.swap is not None and np.isfinite(choice.ask[n])
-    ]
-    worth = [s for s in swaps if s[1] >= WORTH_TRYING]
+    plan, at, value = outlook.plan, outlook.position, outlook.choice.ask
+    swaps = [(n, a.swap, chance_with(a.swap, model, belief)) for n, a in enumerate(plan.asks) if a.swap is not None and np.isfinite(value[n])]
+    worth = [s for s in swaps if s[2] >= WORTH_TRYING]
+    twice = swapped_twice(case, model)
     if not worth:
-        return SwapTable(tuple(rows), "", "", 0.0, swapped_twice(case, model))
-    _, p, best = min(worth, key=lambda s: s[0])
-    return SwapTable(tuple(rows), best.item, best.repair, p, swapped_twice(case, model))
+        return SwapTable(tuple(rows), "", "", 0.0, 0.0, 0.0, twice)
+    n, best, p = min(worth, key=lambda s: value[s[0]])
+    minutes = float(minutes_of(plan, model).ask[at.state, n])
+    return SwapTable(tuple(rows), best.item, best.repair, p, float(information(at, plan.problem)[n]) / LN2, minutes, twice)
 
 
 def chance_with(part: Stock, model: CompiledModel, belief: Belief) -> float:

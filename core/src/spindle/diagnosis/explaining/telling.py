@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Final
@@ -10,17 +10,20 @@ from typing import Final
 import numpy as np
 
 from spindle.diagnosis.belief.posterior import Belief
-from spindle.diagnosis.explaining.moves import AnswerPreview, MindChange, Move, MoveKind
+from spindle.diagnosis.explaining.moves import AnswerPreview, MindChange, Move, MoveKind, SameGo
 from spindle.diagnosis.explaining.why import why_ask, why_repair, why_stop
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.diagnosis.planning.cost import expected_cost
 from spindle.diagnosis.planning.lookahead import Choice, Position
 from spindle.diagnosis.planning.plan import ask_minutes, bench_minutes, part_terms
-from spindle.diagnosis.planning.problem import Asked, Ints, Plan, depth_in
+from spindle.diagnosis.planning.problem import Asked, Ints, Plan, depth_in, state_of
 from spindle.faults.model import Outcome
 
 _SWAP_ANSWERS: Final = (Outcome("no_change", "No change", "No change with the donor's part"), Outcome("clean", "Works", "Works with the donor's part"))
+
+SAME_GO: Final = 3
+"""Looks named beside the first move: as many as a hand remembers."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,6 +90,28 @@ class Telling:
             return self._ask(one, saves_eur)
         title = "Hand it back: nothing wrong found" if self.model.sound[int(self.belief.p.argmax())] else "Hand it back unrepaired"
         return Move(MoveKind.STOP, "hand_back", title, one.expected_eur, saves_eur, why=why_stop(self.belief, self.model))
+
+    def same_go(self, ranked: Sequence[Ranked]) -> tuple[SameGo, ...]:
+        """Return the looks that lie where the first of the moves opens the unit, and pay by themselves: cheapest to the end first.
+
+        Nothing where it opens nothing and leaves the mains as they are: then every look is as near as any other.
+        """
+        first = ranked[0]
+        there, doing = self._place_of(first), min((r.expected_eur for r in ranked if r.kind != "ask"), default=np.inf)
+        if there is None or there == self.at.state:
+            return ()
+        lies = self.plan.problem.asked_in[self.at.state] == there
+        pays = (r for r in ranked[1:] if r.kind == "ask" and lies[r.index] and not r.is_idle and r.expected_eur < doing)
+        looks = [self.plan.asks[r.index] for r in sorted(pays, key=lambda r: r.expected_eur)]
+        return tuple(SameGo(a.id, a.title.partition(":")[0].rstrip("?"), ask_minutes(a, self.model)) for a in looks if a.question is not None)[:SAME_GO]
+
+    def _place_of(self, one: Ranked) -> int | None:
+        """Return the state of the bench in which a move's own work is done; None if it is none on the unit."""
+        if one.kind == "ask":
+            return int(self.plan.problem.asked_in[self.at.state, one.index])
+        if one.kind == "repair":
+            return state_of(max(depth_in(self.at.state), int(self.model.repairs[one.index].depth)), is_live=False)
+        return None
 
     def mind_changes(self, ranked: Iterable[Ranked]) -> tuple[MindChange, ...]:
         """Return the open answers that would change the best repair, likeliest per euro first. None is a result: stop asking."""

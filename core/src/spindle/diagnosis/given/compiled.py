@@ -2,26 +2,23 @@
 
 from __future__ import annotations
 
-import re
-from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, field
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Final
+from typing import Any, Final, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
 
+from spindle.diagnosis.given.rows import likelihood_table
 from spindle.drives.sheet import DriveSheet
 from spindle.errors import ModelError
 from spindle.faults.library import MODELS
-from spindle.faults.model import NOTHING, Fault, FaultModel, Question, QuestionKind, Repair, SubAssembly
+from spindle.faults.model import NOTHING, Fault, FaultModel, Question, Repair, SubAssembly
 from spindle.faults.scale import ROW_FLOOR
-from spindle.words.bench import Reach
 from spindle.words.health import P_BAD_ITEM, Health
 
 Floats = NDArray[np.float64]
-SOUND_PERCENT: Final = 97.0
-"""A sound drive gives the normal answer to nearly every question: one look in thirty is a slip."""
 SILENT: Final = 0.97
 """A drive whose disc is not home shows nothing at every later stage, but for a slip."""
 RESEATED_MONTHS: Final = 40.0
@@ -68,6 +65,10 @@ class CompiledModel:
     """Repair -> how many times as long as planned it takes here."""
     learnt_over: CompiledModel | None = None
     """The shipped model that it was learnt over; None if nothing was learnt."""
+    after_answers: dict[frozenset[str], CompiledModel] = field(default_factory=dict)
+    """The same model where some answers say how a fault fails; see :meth:`given`. Filled as they are asked for."""
+    unanswered: CompiledModel | None = None
+    """The model before such answers; None if it is that itself."""
     log_rows: dict[tuple[str, str, float, bool], Floats] = field(default_factory=dict)
     """log P(answer | fault) by question, answer and unreliability, filled as they are asked for: a drive's answers come back."""
 
@@ -75,6 +76,39 @@ class CompiledModel:
     def shipped(self) -> CompiledModel:
         """The model before anything was learnt: what closed jobs teach is read by it."""
         return self.learnt_over or self
+
+    @cached_property
+    def unmovable(self) -> frozenset[str]:
+        """The questions and repairs that this drive has and nobody proposes on it."""
+        has = self.sheet.features | {self.model.family}
+        every: tuple[Question | Repair, ...] = (*self.questions.values(), *self.repairs)
+        return frozenset(x.id for x in every if has & set(x.unless.split()))
+
+    def given(self, said: Mapping[str, str]) -> CompiledModel:
+        """Return the model as it is once these questions have those answers: how a fault was seen to fail says what can cure it.
+
+        Of all that a repair cures its chance becomes the one that its ``after`` names.
+        """
+        told = frozenset(f"{q}={o}" for q, o in said.items()) & self._tellers
+        plain = self.unanswered or self
+        if not told:
+            return plain
+        if told not in self.after_answers:
+            success = plain.success.copy()
+            for a, repair in enumerate(self.repairs):
+                for chance in (c for answer, c in repair.after.items() if answer in told):
+                    success[a, [self.fault_index[f] for f in repair.cures if f in self.fault_index]] = chance
+            self.after_answers[told] = replace(plain, success=success, unanswered=plain)
+        return self.after_answers[told]
+
+    @cached_property
+    def _tellers(self) -> frozenset[str]:
+        return frozenset(answer for r in self.repairs for answer in r.after)
+
+    @cached_property
+    def tells_of_cures(self) -> frozenset[str]:
+        """The questions whose answer says what can cure a fault: how a trial in vain is read hangs on them."""
+        return frozenset(answer.partition("=")[0] for answer in self._tellers)
 
     @cached_property
     def fault_index(self) -> Mapping[str, int]:
@@ -104,7 +138,7 @@ class CompiledModel:
     @cached_property
     def family_questions(self) -> Mapping[str, Question]:
         """Every question of the family, those that this drive cannot answer included."""
-        return {q.id: q for q in self.model.questions}
+        return {**{q.id: q for q in self.model.questions}, **self.questions}
 
 
 def compile_model(sheet: DriveSheet) -> CompiledModel:
@@ -119,9 +153,9 @@ def compile_model(sheet: DriveSheet) -> CompiledModel:
         raise ModelError(f"no fault model for the loader family {sheet.family!r}; known: {', '.join(MODELS)}", family=sheet.family)
     model = MODELS[sheet.family]
     has = sheet.features
-    faults = tuple(f for f in model.faults if not f.needs or f.needs in has)
-    questions = {q.id: q for q in model.questions if not q.needs or q.needs in has}
-    repairs = tuple(r for r in model.repairs if not r.needs or r.needs in has)
+    faults = faults_of(sheet)
+    questions = {q.id: on_this_drive(q, has) for q in model.questions if not q.needs or q.needs in has}
+    repairs = tuple(on_this_drive(r, has) for r in model.repairs if not r.needs or r.needs in has)
     present = {f.part for f in faults}
     parts = tuple(p for p in model.parts if p.id in present)
     prior = np.array([f.prior * sheet.prior_factors.get(f.id, 1.0) for f in faults])
@@ -152,6 +186,26 @@ def compile_model(sheet: DriveSheet) -> CompiledModel:
     )
 
 
+def faults_of(sheet: DriveSheet) -> tuple[Fault, ...]:
+    """Return the faults that a drive can have, of its family's model."""
+    has = sheet.features
+    return tuple(f for f in MODELS[sheet.family].faults if not f.needs or f.needs in has)
+
+
+_Asked = TypeVar("_Asked", Question, Repair)
+
+
+def on_this_drive(entry: _Asked, has: frozenset[str]) -> _Asked:
+    """Return a question or repair as it is on a drive of those features: what is different there, and what it cures on top."""
+    told: dict[str, Any] = {}
+    for feature, own in entry.where.items():
+        if feature in has:
+            told |= own
+            if isinstance(entry, Repair):
+                told["cures"] = {**entry.cures, **told.get("cures", {})}
+    return replace(entry, **told) if told else entry
+
+
 def _lasts_months(repairs: tuple[Repair, ...], faults: tuple[Fault, ...]) -> Floats:
     """What is only reseated by the way holds as long as what is reseated on purpose, however short-lived the repair's own work is."""
     own = [[r.lasts_months if f.id in r.cures else max(r.lasts_months, RESEATED_MONTHS) for f in faults] for r in repairs]
@@ -171,95 +225,3 @@ def cures(repair: Repair, model: FaultModel) -> dict[str, float]:
         if repair.depth >= depth:
             found = {**found, **{f: max(chance, found.get(f, 0.0)) for f, chance in by_the_way.items()}}
     return found
-
-
-def likelihood_table(question: Question, faults: tuple[Fault, ...], model: FaultModel, sheet: DriveSheet) -> Floats:
-    """Return P(outcome | fault) of shape (n_outcomes, n_faults) from a question's rows.
-
-    Rows are floored at :data:`~spindle.faults.scale.ROW_FLOOR` so that no answer is impossible, raised to the
-    question's temper, and normalised per fault.
-
-    Raises
-    ------
-    ModelError
-        If a row names an unknown fault, names one twice, has the wrong length or does not sum to 100.
-    """
-    width = len(question.outcomes)
-    rows, default = _read_rows(question, model, sheet)
-    if question.kind is not QuestionKind.INTAKE:
-        rows = {NOTHING: _of_a_sound_unit(question), **rows}
-    if question.stage >= Reach.DISC:
-        rows |= dict.fromkeys(model.way_in, _of_a_sound_unit(question))
-    table = np.empty((width, len(faults)))
-    for i, fault_ in enumerate(faults):
-        own = [rows[fault_.id]] if fault_.id in rows else [rows.get(name, default) for name in fault_.like.split()] or [default]
-        if any(percent is None for percent in own):
-            raise ModelError(f"question {question.id!r} says nothing about {fault_.id!r} and has no default row")
-        table[:, i] = np.mean(np.array(own, dtype=float), axis=0)
-    table = np.maximum(table / 100.0, ROW_FLOOR) ** question.temper
-    return np.asarray(table / table.sum(axis=0))
-
-
-def _of_a_sound_unit(question: Question) -> tuple[float, ...]:
-    """Return the percentages of a drive that nothing is wrong with: the normal answer, but for a slip of the hand or the eye."""
-    normal = question.normal or question.outcomes[0].id
-    rest = (100.0 - SOUND_PERCENT) / (len(question.outcomes) - 1)
-    return tuple(SOUND_PERCENT if o.id == normal else rest for o in question.outcomes)
-
-
-def _read_rows(question: Question, model: FaultModel, sheet: DriveSheet) -> tuple[dict[str, tuple[float, ...]], tuple[float, ...] | None]:
-    """Return the row of each fault that is named, and that of every other. A row for a feature of this drive replaces the plain one."""
-    width = len(question.outcomes)
-    default: tuple[float, ...] | None = None
-    plain: dict[str, tuple[float, ...]] = {}
-    special: dict[str, tuple[float, ...]] = {}
-    for row in question.rows:
-        if len(row.percent) != width or sum(row.percent) != 100:
-            raise ModelError(f"question {question.id!r}, row {row.faults!r}: {row.percent} is not {width} percentages summing to 100")
-        if row.needs and row.needs not in sheet.features:
-            continue
-        rows = special if row.needs else plain
-        if "*" in row.faults.split():
-            default = row.percent
-        for fault in faults_named(row.faults, model, sheet):
-            if fault in rows:
-                raise ModelError(f"question {question.id!r} gives {fault!r} two rows")
-            rows[fault] = row.percent
-    return {**plain, **special}, default
-
-
-def faults_named(words: str, model: FaultModel, sheet: DriveSheet) -> Iterator[str]:
-    """Yield the fault ids behind the words of a row or a link: a fault itself, ``@group``, or the diodes that ``diode:…`` stands for here.
-
-    The one reader of that language. ``*`` stands for every fault that no other row names, and is no word for a fault: it yields nothing.
-
-    Raises
-    ------
-    ModelError
-        If a word names nothing.
-    """
-    known = {f.id for f in model.faults}
-    for word in words.split():
-        if word != "*":
-            yield from _expand(word, known, model, sheet)
-
-
-def _expand(name: str, known: set[str], model: FaultModel, sheet: DriveSheet) -> Iterator[str]:
-    if name.startswith("@"):
-        if name[1:] not in model.groups:
-            raise ModelError(f"a row names the unknown group {name!r}")
-        for member in model.groups[name[1:]].split():
-            yield from _expand(member, known, model, sheet)
-        return
-    if not name.startswith("diode:"):
-        if name not in known:
-            raise ModelError(f"a row names the unknown fault {name!r}")
-        yield name
-        return
-    which = name.removeprefix("diode:")
-    if not re.fullmatch(r"game|other|(not)?\d+", which):
-        raise ModelError(f"a row names the unknown diodes {name!r}; known are diode:game, diode:other, diode:405 and diode:not405")
-    for nm in sorted(sheet.wavelengths_nm):
-        is_meant = {"game": nm == sheet.game_nm, "other": nm != sheet.game_nm, str(nm): True}
-        if is_meant.get(which, which.startswith("not") and which != f"not{nm}"):
-            yield f"pickup_{nm}"

@@ -50,25 +50,31 @@ def tried_repairs(case: Case, model: CompiledModel) -> set[str]:
 
 
 def _blocked(belief: Belief, model: CompiledModel) -> set[str]:
-    """Return the repairs that no advice names: what an answer speaks against, and what only a person may choose."""
-    said = {f"{q}={a.outcome}" for q, a in belief.evidence.said.items()}
-    return {r.id for r in model.repairs if r.blocked_by in said or r.only_after}
+    """Return the repairs that no advice names: what an answer speaks against, what only a person may choose, what is no move on this drive."""
+    said = _said(belief)
+    return {r.id for r in model.repairs if r.blocked_by in said or r.only_after or r.id in model.unmovable}
 
 
-def _says_nothing(belief: Belief) -> set[str]:
-    """Return the questions that would weigh nothing now: how often it fails, once that was counted, or once it works."""
-    evidence = belief.evidence
+def _says_nothing(belief: Belief, model: CompiledModel) -> set[str]:
+    """Return the questions that would weigh nothing now: how often it fails, once that was counted, or once it works; what nothing seen asks for."""
+    evidence, said = belief.evidence, _said(belief)
     is_counted = widest_count(evidence.answers.values()) is not None
-    return {"repeats"} if is_counted or any(t.result is TrialResult.CLEAN for t in evidence.trials) else set()
+    idle = {q.id for q in model.questions.values() if q.only_after and said.isdisjoint(q.only_after.split())}
+    return idle | ({"repeats"} if is_counted or any(t.result is TrialResult.CLEAN for t in evidence.trials) else set())
+
+
+def _said(belief: Belief) -> set[str]:
+    return {f"{q}={a.outcome}" for q, a in belief.evidence.said.items()}
 
 
 def look_ahead(case: Case, model: CompiledModel, belief: Belief, *, keep_going: Callable[[], bool] | None = None) -> Outlook:
     """Return every move's expected cost from here: one step ahead, or two for as long as ``keep_going`` says so."""
+    model = belief.evidence.narrowed(model)
     failed = {(c.repair, c.item) for t in belief.evidence.trials if t.result is not TrialResult.CLEAN for c in t.changes if c.item}
     plan = plan_for(model, case.economy, stock=tuple(s for s in case.stock if (s.repair, s.item) not in failed))
     logged = {f.what.question for f in case.standing if isinstance(f.what, Answer) and not f.what.setting.is_elsewhere}
     swapped = {c.item for f in case.standing if isinstance(f.what, Trial) for c in f.what.changes if c.item}
-    asked = logged | set(belief.evidence.answers) | _says_nothing(belief)
+    asked = logged | set(belief.evidence.answers) | _says_nothing(belief, model)
     out = tried_repairs(case, model) | _blocked(belief, model)
     not_now, not_here = barred_asks(case, belief, plan), barred_repairs(case, plan)
     free = np.array([r.id not in out and a not in not_here for a, r in enumerate(model.repairs)])

@@ -11,7 +11,7 @@ import numpy as np
 
 from spindle.diagnosis.belief.intermittence import SLIP
 from spindle.diagnosis.belief.items import p_bad
-from spindle.diagnosis.belief.likelihood import logged
+from spindle.diagnosis.belief.likelihood import logged, unreliability
 from spindle.diagnosis.evidence.reach import shut_by
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.compiled import CompiledModel, Floats, silent
@@ -64,7 +64,7 @@ def plan_for(model: CompiledModel, economy: Economy, *, stock: tuple[Stock, ...]
         if repair.uses_item:
             success[a] *= 1.0 - (model.bad_item[Health.NEW] if source is None else p_bad(source, model))
     success[:, model.sound > 0.0] = 1.0 - SLIP
-    asks = [Asked(q.id, question=q) for q in model.questions.values() if q.kind is not QuestionKind.INTAKE]
+    asks = [Asked(q.id, question=q) for q in model.questions.values() if q.kind is not QuestionKind.INTAKE and q.id not in model.unmovable]
     asks += [Asked(f"swap:{s.repair}:{s.item}", swap=s, repair=_repair(s.repair, model)) for s in stock if s.is_donor and s.repair in model.repair_index]
     blocks, homes = ([_block(a, model, is_home=h) for a in asks] for h in (False, True))
     none = np.zeros((0, len(model.faults)))
@@ -96,7 +96,8 @@ def plan_for(model: CompiledModel, economy: Economy, *, stock: tuple[Stock, ...]
         real=np.array([f.id not in (LEAK, NOTHING) for f in model.faults]),
         sound=model.sound,
     )
-    return Plan(problem, tuple(asks), sources, economy, repairs, p_year)
+    advisable = np.array([not r.only_after and r.id not in model.unmovable for r in repairs])
+    return Plan(problem, tuple(asks), sources, economy, repairs, p_year, advisable)
 
 
 def _p_year(model: CompiledModel, sources: Sequence[Stock | None]) -> Floats:
@@ -239,7 +240,7 @@ def _proves(asked: Asked) -> list[Reach]:
 
 def _block(asked: Asked, model: CompiledModel, *, is_home: bool) -> Floats:
     """Return P(answer | fault) of one question as the bench would log it; for a swap test: without change, and cured."""
-    eps = UNRELIABILITY[Witness.BENCH]
+    eps = UNRELIABILITY[Witness.BENCH] if asked.question is None else unreliability(Witness.BENCH, asked.question)
     if asked.question is not None:
         return logged(asked.question, model, is_home=is_home, source=Witness.BENCH, eps=eps)
     if asked.swap is None or asked.repair is None:
@@ -253,7 +254,7 @@ def _when_away(asked: Asked, at_home: Floats, model: CompiledModel) -> Floats:
     """Return P(answer | fault) where the disc does not get home."""
     if asked.question is None or asked.question.stage < Reach.DISC:
         return at_home
-    eps = UNRELIABILITY[Witness.BENCH]
+    eps = unreliability(Witness.BENCH, asked.question)
     row = (1.0 - eps) * silent(asked.question) + eps / len(asked.question.outcomes)
     return np.repeat(row[:, None], len(model.faults), axis=1)
 

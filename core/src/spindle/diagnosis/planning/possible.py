@@ -63,6 +63,8 @@ def _reasons(asked: Asked, bench: Bench, belief: Belief, family: str) -> Iterato
     if seen is not None:
         after = "the drive did not come as far as this." if seen is far.halted_by else "that says it."
         yield Barred(asked.id, asked.title, f"“{seen.line}”: {after}")
+    if question is not None and question.once_there and far.proven < question.stage:
+        yield Barred(asked.id, asked.title, "The disc was not seen to turn and hold yet.")
 
 
 def _lacking(move: str, title: str, instrument: str) -> Barred:

@@ -180,8 +180,5 @@ class Plan:
     repairs: tuple[Repair, ...]
     p_year: Floats
     """P(still well after a year | the repair cured the fault, with the part that it would use), of shape (A, F)."""
-
-    @property
-    def advisable(self) -> Flags:
-        """Which repairs an advice may name, of shape (A,): none that takes away from what keeps people safe."""
-        return np.array([not r.only_after for r in self.repairs])
+    advisable: Flags
+    """Which repairs an advice may name, of shape (A,): none that takes away from what keeps people safe, none that is no move on this drive."""
