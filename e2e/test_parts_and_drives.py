@@ -191,7 +191,9 @@ def test_a_sheet_is_edited_refused_mended_and_saved(bench, shop):
     cell = page.get_by_label("Trimmers, row 1, To", exact=True)
     cell.fill("600")
     save = page.get_by_role("button", name="Save as version 2")
-    save.click()
+    with page.expect_response(lambda r: r.request.method == "POST" and r.url.endswith("/api/sheets/VM-S41")) as refused:
+        save.click()
+    assert refused.value.status == 422
     expect(page.get_by_role("alert")).to_contain_text("is below low_ohm")
     expect(cell).to_have_attribute("aria-invalid", "true")
     page.reload()

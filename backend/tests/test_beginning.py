@@ -20,11 +20,21 @@ def anybody(request, db):
     return Browser(request.param)
 
 
+NOTES = {"owner_name": "Wenna", "owner_contact": "", "complaint": "", "supply": "", "limit_cents": None, "promised_on": None, "condition": {}}
+
+
+@pytest.mark.parametrize("named", [[], ["burnt_dvd"]])
+def test_burnt_discs_are_spoken_of_where_a_sheet_names_them(bram, named):
+    sheet = begin(bram, **{**BARE, "classes": [*BARE["classes"], *named]}).json()
+    shown = bram.post("/jobs", key=str(uuid.uuid4()), sheet_id=sheet["id"], **NOTES).json()["classes"]
+    assert [c["question"]["id"] for c in shown if "burnt" in c["question"]["id"]] == named
+    assert not next(c for c in shown if c["question"]["id"] == "game_bd")["is_supported"]
+
+
 def test_a_unit_that_nobody_knows_is_taken_in_and_advised_on(anybody):
     sheet = begin(anybody, **BARE).json()
     assert (sheet["drive"]["variant"], sheet["drive"]["pairing"], sheet["drive"]["revision"]) == ("unnamed-1", "unknown", "?")
-    notes = {"owner_name": "Wenna", "owner_contact": "", "complaint": "", "supply": "", "limit_cents": None, "promised_on": None, "condition": {}}
-    job = anybody.post("/jobs", key=str(uuid.uuid4()), sheet_id=sheet["id"], **notes).json()
+    job = anybody.post("/jobs", key=str(uuid.uuid4()), sheet_id=sheet["id"], **NOTES).json()
     assert job["drive"]["console"] == "Tarn 2"
     assert job["diagnosis"]["suspects"][0]["p"] > 0
 

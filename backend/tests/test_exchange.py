@@ -28,7 +28,7 @@ pytestmark = pytest.mark.usefixtures("forgets_sheets")
 
 LEFT_OUT = {
     "day_jobways", "day_sheetways", "day_weekplan", "day_calendaraddress", "jobs_presence", "jobs_outlook", "jobs_wantedlook", "owner_page_ownerpage",
-    "people_signedin", "people_secondfactor", "record_kept", "writing_usedkey", "jobs_tapeline",
+    "people_signedin", "people_secondfactor", "record_kept", "record_replayed", "writing_usedkey", "jobs_tapeline",
 }  # fmt: skip
 """Secrets, sessions, and what is worked out anew; a tape stands in its job."""
 CLOSED = "K-0101"

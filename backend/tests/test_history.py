@@ -6,8 +6,9 @@ from datetime import timedelta
 
 import pytest
 from apps.drives.models import Sheet
+from apps.jobs.folding import value_of
 from apps.jobs.models import Job, Presence, Want
-from apps.jobs.selectors import job_row, value_of
+from apps.jobs.selectors import job_row
 from apps.jobs.services.rebuilding import rebuild
 from apps.shelf.models import Part
 from apps.shop.selectors import the_shop

@@ -11,8 +11,9 @@ from pathlib import Path
 import pytest
 from apps.drives.models import Saying
 from apps.drives.selectors import full_sheet
+from apps.jobs.folding import value_of
 from apps.jobs.models import Job, TapeLine
-from apps.jobs.selectors import economy_of, value_of
+from apps.jobs.selectors import economy_of
 from apps.jobs.world import ShopWorld
 from apps.people.models import User
 from apps.shelf.models import Donor, Order, Part

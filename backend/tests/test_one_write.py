@@ -5,8 +5,9 @@ import threading
 import uuid
 
 import pytest
+from apps.jobs.folding import value_of
 from apps.jobs.models import Job, Taking, TapeLine, Want
-from apps.jobs.selectors import economy_of, tried_repairs, value_of
+from apps.jobs.selectors import economy_of, tried_repairs
 from apps.jobs.services.rebuilding import rebuild
 from apps.jobs.services.writing import JobCommand, append, keep, write
 from apps.people.models import User

@@ -5,8 +5,8 @@ import threading
 from datetime import timedelta
 
 import pytest
+from apps.jobs.folding import value_of
 from apps.jobs.models import Job
-from apps.jobs.selectors import value_of
 from apps.owner_page.models import OwnerPage
 from apps.owner_page.selectors import page_by
 from apps.writing.secrets import secret_of

@@ -7,8 +7,9 @@ import pytest
 from apps.demo.services import is_empty, sign_ins
 from apps.drives.models import Sheet
 from apps.drives.selectors import current_sheets, sheet
+from apps.jobs.folding import lines_of
 from apps.jobs.models import Job, TapeLine
-from apps.jobs.selectors import job_row, lines_of, open_job
+from apps.jobs.selectors import job_row, open_job
 from apps.jobs.services.writing import JobCommand, write
 from apps.people.models import Role, User
 from apps.people.permissions import allowed, require

@@ -3,8 +3,8 @@
 from datetime import date, datetime
 
 import pytest
+from apps.jobs.folding import start_of, value_of
 from apps.jobs.models import Job
-from apps.jobs.selectors import start_of, value_of
 from spindle.formats.sheet_file import read_sheet
 from spindle.job.ledger import fold
 from spindle.job.line import Line

@@ -20,9 +20,10 @@ from spindle.practice.lessons import LESSONS
 from spindle.sound.listening import listen
 from spindle.sound.wav import read_wav
 from spindle.study.policies import POLICIES
+from spindle.study.shops import SHOPS
 from spindle.study.worlds import WORLDS
 from spindle_cli.practice import practice
-from spindle_cli.study import BENCH_MEASURES, MEASURES, bench_study, optimum_study, study
+from spindle_cli.study import BENCH_MEASURES, MEASURES, Place, bench_study, optimum_study, study
 from spindle_cli.written import diagnosis_json, heard_json, told_json, tools_json, vocabulary_json
 
 MAX_BYTES: Final = 5_000_000
@@ -83,7 +84,7 @@ def _study(arguments: argparse.Namespace) -> object:
     return study(
         cases=arguments.cases,
         seed=arguments.seed,
-        world=arguments.world,
+        place=Place(arguments.world, arguments.shop),
         policies=arguments.policy or [p for p in POLICIES if p != "two_step"],
         families=arguments.family or list(MODELS),
         measure=arguments.measure,
@@ -123,6 +124,9 @@ def main(argv: list[str] | None = None) -> int:
     learnt.add_argument("--seed", type=int, default=1, metavar="S", help="the same seed is the same unit")
     learnt.add_argument("--by", choices=list(LEARNERS), default=None)
     played = commands.add_parser("study", help="simulated units played by the planner and its rivals, as JSON")
+    played.add_argument(
+        "--shop", choices=list(SHOPS), default="study", help="what the shop has: " + "; ".join(f"{k}: {v.name.lower()}" for k, v in SHOPS.items())
+    )
     played.add_argument("--world", choices=sorted(WORLDS), default="matched", help="like the planner's model, or unlike it in a stated way")
     played.add_argument("--policy", choices=sorted(POLICIES), action="append", help="may be given again; all but two_step if left out")
     played.add_argument("--family", choices=sorted(MODELS), action="append", help="may be given again; every family if left out")

@@ -6,7 +6,7 @@ import os
 import sys
 from collections.abc import Callable, Iterable, Sequence
 from concurrent.futures import ProcessPoolExecutor, as_completed
-from dataclasses import asdict, is_dataclass
+from dataclasses import asdict, dataclass, is_dataclass
 from time import perf_counter
 from typing import Any, Final
 
@@ -78,11 +78,11 @@ def bench_study(measure: str, *, cases: int, seed: int) -> dict[str, Any]:
     return {"format": "tidy-spindle-study", "version": 1, "cases": cases, "seed": seed, "measure": measure, "found": BENCH_MEASURES[measure](cases, seed)}
 
 
-def _games(family: str, world: str, policies: Sequence[str], n: int, *, seed: list[int]) -> tuple[str, dict[str, list[Game]], tuple[float, float]]:
+def _games(family: str, place: Place, policies: Sequence[str], n: int, *, seed: list[int]) -> tuple[str, dict[str, list[Game]], tuple[float, float]]:
     """Play one chunk of units by every policy."""
-    ready = setup(family)
+    ready = setup(family, shop=place.shop)
     rng = np.random.default_rng(seed)
-    true = world_of(world, ready, rng)
+    true = world_of(place.world, ready, rng)
     units = units_of(true, ready, n, rng)
     ways = {name: as_at_the_bench(ready, POLICIES[name](ready)) for name in policies}
     games = {name: play(units, start_of(ready), ready.problem, way) for name, way in ways.items()}
@@ -113,7 +113,15 @@ def _run(tasks: Iterable[tuple[Any, ...]], label: str, jobs: int | None) -> Iter
     sys.stderr.write("\n")
 
 
-def study(*, cases: int, seed: int, world: str, policies: Sequence[str], families: Sequence[str], measure: str, jobs: int | None) -> dict[str, Any]:
+@dataclass(frozen=True, slots=True)
+class Place:
+    """Where units are played: a world, and a shop."""
+
+    world: str
+    shop: str
+
+
+def study(*, cases: int, seed: int, place: Place, policies: Sequence[str], families: Sequence[str], measure: str, jobs: int | None) -> dict[str, Any]:
     """Return a study as JSON values."""
     head = {"format": "tidy-spindle-study", "version": 1, "cases": cases, "seed": seed, "measure": measure}
     if measure != "games":
@@ -122,20 +130,20 @@ def study(*, cases: int, seed: int, world: str, policies: Sequence[str], familie
     sizes = [min(CHUNK, cases - at) for at in range(0, cases, CHUNK)]
     games: dict[str, dict[str, dict[int, list[Game]]]] = {f: {p: {} for p in (*policies, *BEYOND)} for f in families}
     best: dict[str, list[tuple[float, float]]] = {f: [] for f in families}
-    tasks = [(_chunk, f, world, tuple(policies), n, [seed, list(SHEETS).index(f), c]) for c, n in enumerate(sizes) for f in families]
-    for chunk, (family, played, top) in _run(tasks, f"study, {world}", jobs):
+    tasks = [(_chunk, f, place, tuple(policies), n, [seed, list(SHEETS).index(f), c]) for c, n in enumerate(sizes) for f in families]
+    for chunk, (family, played, top) in _run(tasks, f"study, {place.world}, {place.shop}", jobs):
         best[family].append(top)
         for name, own in played.items():
             games[family][name][chunk] = own
-    return {**head, "world": world, "families": {f: _family(f, games[f], best[f]) for f in families}}
+    return {**head, "world": place.world, "shop": place.shop, "families": {f: _family(f, place.shop, games[f], best[f]) for f in families}}
 
 
-def _chunk(family: str, world: str, policies: Sequence[str], n: int, seed: list[int]) -> tuple[int, Any]:
-    return seed[-1], _games(family, world, policies, n, seed=seed)
+def _chunk(family: str, place: Place, policies: Sequence[str], n: int, seed: list[int]) -> tuple[int, Any]:
+    return seed[-1], _games(family, place, policies, n, seed=seed)
 
 
-def _family(family: str, by_chunk: dict[str, dict[int, list[Game]]], best: list[tuple[float, float]]) -> dict[str, Any]:
-    ready = setup(family)
+def _family(family: str, shop: str, by_chunk: dict[str, dict[int, list[Game]]], best: list[tuple[float, float]]) -> dict[str, Any]:
+    ready = setup(family, shop=shop)
     flat = {name: [g for c in sorted(own) for g in own[c]] for name, own in by_chunk.items()}
     mine = flat.get("planner", next(iter(flat.values())))
     top1, top3 = np.mean(best, axis=0)

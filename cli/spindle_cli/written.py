@@ -39,6 +39,7 @@ def diagnosis_json(found: Diagnosis, model: CompiledModel) -> dict[str, Any]:
         "next_moves": [_move(m) for m in advice.moves],
         "barred": [asdict(b) for b in advice.barred],
         "either": advice.is_tie,
+        "in_the_same_go": [{"id": x.id, "title": x.title, "bench_min": x.bench_min} for x in advice.same_go],
         "stop_and_think": advice.should_think,
         "held_back": advice.held_back or None,
         "best_repair": advice.best_repair or None,

@@ -14,6 +14,7 @@ from spindle.drives.console_sheet import ConsoleSheet
 from spindle.drives.full_sheet import gaps
 from spindle.drives.levels import LEVELS, Level
 from spindle.drives.matching import VERDICT_NAMES, Statement, spoken
+from spindle.drives.sheet import DriveSheet
 from spindle.drives.tables import CONSOLE_TABLES, ORIGIN_NAMES, TABLES
 from spindle.faults.library import MODELS
 from spindle.formats.console_file import write_console
@@ -21,12 +22,16 @@ from spindle.formats.console_file import write_console
 
 def drive_view(sheet: Sheet) -> d.DriveView:
     """Return the facts of a drive that the screens show."""
-    facts = model_of(sheet.pk).sheet
+    return facts_view(model_of(sheet.pk).sheet, maker=sheet.maker, console=sheet.console, revision=sheet.revision)
+
+
+def facts_view(facts: DriveSheet, *, maker: str = "", console: str = "", revision: str = "") -> d.DriveView:
+    """Return the facts of a drive by themselves; whose it is, where that is known."""
     return d.DriveView(
-        maker=sheet.maker,
-        console=sheet.console,
-        revision=sheet.revision,
-        variant=sheet.variant,
+        maker=maker,
+        console=console,
+        revision=revision,
+        variant=facts.variant,
         family=facts.family,
         pairing=facts.pairing.value,
         has_trimmer=facts.has_trimmer,

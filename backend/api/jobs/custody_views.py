@@ -27,7 +27,7 @@ def custody_fields(shown: OpenJob) -> dict[str, Any]:
         ],
         "looks": dict(job.looks),
         "sheet_version": row.sheet.version,
-        "newer_sheet_id": None if shown.newest_sheet == row.sheet_id else shown.newest_sheet,
+        "newer_sheet_id": None if shown.job.start.sheet.newest == row.sheet_id else shown.job.start.sheet.newest,
     }
 
 

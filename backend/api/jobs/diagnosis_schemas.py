@@ -79,6 +79,14 @@ class AtHandView(View):
     lacks: bool
 
 
+class SameGoView(View):
+    """A look that is done in the same go as the first move."""
+
+    id: str
+    title: str
+    bench_min: float
+
+
 class MoveView(View):
     """A next move."""
 
@@ -208,6 +216,8 @@ class SwapsView(View):
     next_item: str
     next_repair: str
     p_cures: float
+    bits: float
+    minutes: float
 
 
 class BarredView(View):
@@ -226,6 +236,7 @@ class DiagnosisView(View):
     mind_changes: list[MindChangeView]
     barred: list[BarredView]
     is_tie: bool
+    same_go: list[SameGoView]
     notices: list[NoticeView]
     paths: list[PathView]
     swaps: SwapsView

@@ -67,6 +67,7 @@ def diagnosis_view(shown: OpenJob, found: Diagnosis) -> s.DiagnosisView:
         ],
         barred=_barred(advice.barred),
         is_tie=advice.is_tie,
+        same_go=[s.SameGoView.model_validate(x) for x in advice.same_go],
         notices=[s.NoticeView(code=n.code, text=n.text, lines=[int(i) for i in n.findings]) for n in found.notices],
         paths=[_path(p, model) for p in found.paths],
         swaps=_swaps(shown, found),
@@ -164,6 +165,8 @@ def _swaps(shown: OpenJob, found: Diagnosis) -> s.SwapsView:
         next_item=table.next_item,
         next_repair=names.get(table.next_repair, ""),
         p_cures=table.p_cures,
+        bits=table.bits,
+        minutes=table.minutes,
     )
 
 

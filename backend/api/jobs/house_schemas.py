@@ -38,6 +38,7 @@ class PromptView(View):
     id: str
     ask: str
     choices: list[PromptChoiceView]
+    may_stay_open: bool
 
 
 class DayRowView(View):

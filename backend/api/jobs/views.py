@@ -23,7 +23,7 @@ from spindle.diagnosis.explaining.configurations import places, to_ask_again
 from spindle.diagnosis.explaining.diagnose import Diagnosis, PartWeight, diagnose
 from spindle.diagnosis.given.case import Answer
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
-from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet
+from spindle.drives.sheet import CLASS_WAVELENGTH_NM, NAMED_CLASSES, DriveSheet
 from spindle.faults.model import SOUND_PART, Question, QuestionKind, Repair
 from spindle.job.asking import Speech
 from spindle.job.hazards import Bars
@@ -149,7 +149,8 @@ def _is_told(weight: PartWeight) -> bool:
 def _matrix(shown: OpenJob, kind: QuestionKind) -> list[s.BaselineView]:
     model = shown.job.model
     given = shown.job.said
-    asked = sorted((q for q in model.model.questions if q.kind is kind), key=lambda q: q.order)
+    spoken_of = (q for q in model.family_questions.values() if q.kind is kind and (q.id not in NAMED_CLASSES or q.id in model.questions))
+    asked = sorted(spoken_of, key=lambda q: q.order)
     return [
         s.BaselineView(
             question=question_view(q),

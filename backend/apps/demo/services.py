@@ -13,8 +13,9 @@ from apps.demo.shelf import load_sheets, load_shelf
 from apps.demo.sounds import played
 from apps.drives.consoles import forget_sheets
 from apps.drives.selectors import sheet_of
+from apps.jobs.folding import value_of
 from apps.jobs.models import Job
-from apps.jobs.selectors import job_row, open_job, value_of
+from apps.jobs.selectors import job_row, open_job
 from apps.jobs.services.take_in import Intake, take_in
 from apps.jobs.services.writing import JobCommand, write
 from apps.people.models import OWNERS_HAND, User

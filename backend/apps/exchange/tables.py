@@ -126,7 +126,7 @@ _OF_A_JOB: Final = (
     "returns", "is_covered", "closed_at", "outcome", "guarantee_until",
 )  # fmt: skip
 _OF_A_PERSON: Final = ("first_name", "last_name", "role", "is_active")
-_OF_THIS_HOUSE: Final = ("version", "shelf_version", "cleared_on")
+_OF_THIS_HOUSE: Final = ("version", "shelf_version", "names_version", "cleared_on")
 _VERSIONED: Final = ("is_current", "why", "by", "at")
 
 JOB: Final = Table("jobs", "jobs", Job, key=("tag",), fields=_OF_A_JOB, of_jobs=_themselves, tags=r"K-\d{4,9}", check=lambda x: _check_words(x.condition))
@@ -156,7 +156,7 @@ TABLES: Final = (
     Table("wants", "parts that jobs wait for", Want, key=("job",)),
     Table("custody", "owners’ parts", Custody, key=("part",)),
     Table("traces", "who changed what", Trace),
-    Table("practice", "practice runs", Run, later=("tells_each",)),
+    Table("practice", "practice runs", Run, later=("tells_each", "is_led", "sheet", "world")),
 )
 """In the order in which they can be written: what is named stands before who names it."""
 BY_MODEL: Final = {t.model: t for t in TABLES}

@@ -14,8 +14,9 @@ from typing import Any, Final
 from apps.exchange.rows import Name, Names, name_of, read_row, read_value, shown, written
 from apps.exchange.sending import KEPT_IN, tape_of
 from apps.exchange.tables import FILES, JOB, LINE, NAMES_A_SHEET, TABLES, Table
+from apps.jobs.folding import value_of
 from apps.jobs.models import Job, TapeLine
-from apps.jobs.selectors import economy_of, value_of, whole_jobs
+from apps.jobs.selectors import economy_of, whole_jobs
 from apps.jobs.services.writing import keep
 from apps.people.models import User
 from apps.people.permissions import require

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from enum import StrEnum
 
-from apps.jobs.selectors import value_of
+from apps.jobs.folding import value_of
 from apps.owner_page.models import OwnerPage
 from apps.writing.secrets import hash_of
 

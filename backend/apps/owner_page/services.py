@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from datetime import timedelta
 from typing import Any, Final, Literal
 
-from apps.jobs.selectors import job_row, open_job, value_of
+from apps.jobs.folding import value_of
+from apps.jobs.selectors import job_row, open_job
 from apps.jobs.services.writing import JobCommand, write
 from apps.owner_page.models import OwnerPage
 from apps.owner_page.selectors import Standing, standing_of

@@ -1036,6 +1036,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/drives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drives
+         * @description Return the shop's own drives that lessons can be played on.
+         */
+        get: operations["practice_drives"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/lessons": {
         parameters: {
             query?: never;
@@ -1308,6 +1328,46 @@ export interface paths {
          * @description Return the same as a table for a spreadsheet.
          */
         get: operations["record_months_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * By Other Ways
+         * @description Return what the closed jobs with a confirmed cause would have cost by the advice, and by each school.
+         */
+        get: operations["record_schools"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/record/schools.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * By Other Ways Table
+         * @description Return the same as a table for a spreadsheet.
+         */
+        get: operations["record_schools_table"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2405,6 +2465,18 @@ export interface components {
             proven_back: components["schemas"]["CountedShareView"];
         };
         /**
+         * AgainstSchoolsView
+         * @description The units that were played again, of all that could be, and what they cost by each way.
+         */
+        AgainstSchoolsView: {
+            /** Of */
+            of: number;
+            /** Played */
+            played: number;
+            /** Ways */
+            ways: components["schemas"]["ByWayView"][];
+        };
+        /**
          * AgreeView
          * @description Proposal and consent.
          */
@@ -2624,10 +2696,17 @@ export interface components {
          * @description Which lesson.
          */
         BeginIn: {
+            /**
+             * Is Led
+             * @default false
+             */
+            is_led?: boolean;
             /** Key */
             key: string;
             /** Lesson */
             lesson: string;
+            /** Sheet */
+            sheet?: number | null;
             /**
              * Tells Each
              * @default false
@@ -2694,6 +2773,24 @@ export interface components {
             do: "own_back";
             /** Part */
             part: string;
+        };
+        /**
+         * ByWayView
+         * @description What the units with a confirmed cause cost by one way, the mean; how much more than by the advice, and between which that lies.
+         */
+        ByWayView: {
+            /** High Cents */
+            high_cents: number;
+            /** Low Cents */
+            low_cents: number;
+            /** Mean Cents */
+            mean_cents: number;
+            /** More Cents */
+            more_cents: number;
+            /** Name */
+            name: string;
+            /** Way */
+            way: string;
         };
         /**
          * CalculatedView
@@ -3328,6 +3425,8 @@ export interface components {
             parts: components["schemas"]["SuspectView"][];
             /** Paths */
             paths: components["schemas"]["PathView"][];
+            /** Same Go */
+            same_go: components["schemas"]["SameGoView"][];
             /** Suspects */
             suspects: components["schemas"]["SuspectView"][];
             swaps: components["schemas"]["SwapsView"];
@@ -3367,7 +3466,7 @@ export interface components {
          * @description What a learner can do.
          * @enum {string}
          */
-        Do: "look" | "repair" | "swap" | "prove" | "hand_back" | "listen" | "hint" | "guess";
+        Do: "look" | "repair" | "swap" | "prove" | "hand_back" | "listen" | "hint" | "guess" | "open" | "mains";
         /**
          * DonorDetailView
          * @description A donor taken apart on paper.
@@ -5339,6 +5438,18 @@ export interface components {
             version: number;
         };
         /**
+         * OwnDriveView
+         * @description A drive of the shop's sheets, and the lessons that can be played on it.
+         */
+        OwnDriveView: {
+            /** Lessons */
+            lessons: string[];
+            /** Name */
+            name: string;
+            /** Sheet */
+            sheet: number;
+        };
+        /**
          * OwnPasswordIn
          * @description One's own password, the old one and the new one.
          */
@@ -5840,6 +5951,24 @@ export interface components {
          */
         Power: "out" | "standby" | "live";
         /**
+         * PracticeAdviceView
+         * @description What the bench would advise now: its next move, and whom it suspects.
+         */
+        PracticeAdviceView: {
+            /** Care */
+            care: components["schemas"]["Care"][];
+            do: components["schemas"]["Do"];
+            drive: components["schemas"]["DriveView"];
+            /** Parts */
+            parts: components["schemas"]["SuspectView"][];
+            /** Says */
+            says: string;
+            /** Suspects */
+            suspects: components["schemas"]["SuspectView"][];
+            /** What */
+            what: string;
+        };
+        /**
          * PracticeBesideView
          * @description A move beside the planner's: what that would have been, "" where it was as good, none where nobody can say; and how much cheaper to the end.
          */
@@ -5871,6 +6000,8 @@ export interface components {
             cents: number;
             /** Did */
             did: string;
+            /** Minutes */
+            minutes: number;
             /** Mishap */
             mishap: string;
             /** Says */
@@ -5939,8 +6070,11 @@ export interface components {
          * @description A practice unit as it stands. What is hidden in it is not here before it is over.
          */
         PracticeRunView: {
+            advice: components["schemas"]["PracticeAdviceView"] | null;
             /** Cents */
             cents: number;
+            /** Drive */
+            drive: string;
             /** Family */
             family: string;
             /** Guess */
@@ -5949,6 +6083,10 @@ export interface components {
             id: number;
             /** Is Clean */
             is_clean: boolean;
+            /** Is Led */
+            is_led: boolean;
+            /** Is Live */
+            is_live: boolean;
             /** Is Over */
             is_over: boolean;
             /** Lesson */
@@ -5974,12 +6112,14 @@ export interface components {
             /** Repairs */
             repairs: components["schemas"]["PracticeTryView"][];
             score: components["schemas"]["PracticeScoreView"] | null;
-            /** Stands */
-            stands: string;
+            /** Sheet */
+            sheet: number | null;
             /** Tells Each */
             tells_each: boolean;
             /** Told */
             told: string[];
+            /** Ways */
+            ways: components["schemas"]["PracticeWayView"][];
         };
         /**
          * PracticeScoreView
@@ -6074,6 +6214,24 @@ export interface components {
             wait_days: number;
         };
         /**
+         * PracticeWayView
+         * @description How far it can be opened or shut by hand from here, the minutes, and the steps of its sheet.
+         */
+        PracticeWayView: {
+            /** Depth */
+            depth: string;
+            /** Is Now */
+            is_now: boolean;
+            /** Is Shutting */
+            is_shutting: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: string[];
+        };
+        /**
          * ProblemDocument
          * @description Every error.
          */
@@ -6163,6 +6321,8 @@ export interface components {
             choices: components["schemas"]["PromptChoiceView"][];
             /** Id */
             id: string;
+            /** May Stay Open */
+            may_stay_open: boolean;
         };
         /**
          * ProofView
@@ -6701,6 +6861,18 @@ export interface components {
             is_confirmed: boolean;
             /** Text */
             text: string;
+        };
+        /**
+         * SameGoView
+         * @description A look that is done in the same go as the first move.
+         */
+        SameGoView: {
+            /** Bench Min */
+            bench_min: number;
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
         };
         /**
          * SayIn
@@ -7481,8 +7653,12 @@ export interface components {
          * @description The swap table: what was fitted, what is at hand, what to try next.
          */
         SwapsView: {
+            /** Bits */
+            bits: number;
             /** Items */
             items: components["schemas"]["ItemHealthView"][];
+            /** Minutes */
+            minutes: number;
             /** Next Item */
             next_item: string;
             /** Next Repair */
@@ -11936,6 +12112,62 @@ export interface operations {
             };
         };
     };
+    practice_drives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnDriveView"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
     lessons: {
         parameters: {
             query?: never;
@@ -12108,8 +12340,26 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemDocument"];
                 };
             };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12821,6 +13071,116 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    record_schools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgainstSchoolsView"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+        };
+    };
+    record_schools_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDocument"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -12,8 +12,8 @@ import numpy as np
 from apps.demo.services import YEAR_TAGS
 from apps.demo.year.bench import BenchJob, Hand, Hidden
 from apps.drives.selectors import sheet_of
+from apps.jobs.folding import sheet_ref
 from apps.jobs.models import Job, TapeLine
-from apps.jobs.selectors import sheet_ref
 from apps.jobs.services.writing import keep
 from apps.people.models import User
 from apps.shelf.models import Kind, Part
@@ -34,7 +34,7 @@ from spindle.job.value import Notes, Start
 from spindle.study.worlds import Setup, TrueWorld, units_of, world_of
 from spindle.words.health import P_BAD_ITEM, Health
 
-_WHOLE: Final = {p.id: p.choices[0].id for p in PROMPTS}
+_WHOLE: Final = {p.id: p.choices[0].id for p in PROMPTS if not p.may_stay_open}
 
 
 def truth() -> dict[str, Any]:

@@ -6,10 +6,10 @@ import type { SheetDetail } from '@/api/types'
 import { text, words } from '@/lib/fields'
 import { discClass } from '@/lib/words'
 import { ChecksInput, ChoiceInput, FieldsDialog, SelectInput, TextInput } from '@/ui/form-dialog'
+import { CLASSES } from './document'
 import { useBeginSheet } from './drive-queries'
 
 const { maker, console: unit, revision, variant } = BOUNDS.BeginningIn
-const CLASSES = ['music_cd', 'data_cd', 'game_cd', 'film_dvd', 'game_dvd', 'film_bd', 'game_bd'] as const
 const FAMILIES = [
   { id: 'tray', label: 'A tray slides out' },
   { id: 'slot', label: 'A slot draws it in' },

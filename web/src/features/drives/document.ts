@@ -21,6 +21,7 @@ export interface SheetDocument {
     classes: string[]
     fuse_rating?: string
     lid_switches?: number
+    level_point?: string
     reference_times?: Record<string, { mean_s: number; sd_s: number; n: number }>
     label_faces?: Record<string, string>
     prior_factors?: Record<string, number>
@@ -39,6 +40,19 @@ export const FLAGS = [
   { id: 'has_alignment', name: 'Bias and gain are set at test points', byDefault: false, family: 'lid' },
   { id: 'motor_soldered', name: 'Motors are soldered', byDefault: false, family: '' },
   { id: 'spins_first', name: 'Spins before it looks for focus', byDefault: false, family: '' },
+  { id: 'two_lenses', name: 'Two lenses: one for the short light', byDefault: false, family: '' },
+  { id: 'fuse_feeds_console', name: 'The drive’s fuse feeds the console too', byDefault: false, family: '' },
+  { id: 'foreign_reads_films', name: 'A foreign board still reads films and music', byDefault: false, family: '' },
+  { id: 'switches_without_contacts', name: 'Switches are light gates or Hall sensors', byDefault: false, family: '' },
+  { id: 'board_under_deck', name: 'The drive board hangs under the deck', byDefault: false, family: '' },
 ] as const
 
-export const CLASSES = ['game_bd', 'film_bd', 'game_dvd', 'film_dvd', 'game_cd', 'music_cd', 'data_cd'] as const
+/** What the sheet's test point for light measures. */
+export const LEVEL_POINTS = [
+  { id: 'unknown', label: 'Not known' },
+  { id: 'amplitude', label: 'What comes back' },
+  { id: 'monitor', label: 'The light given' },
+  { id: 'current', label: 'The diode’s current' },
+]
+
+export const CLASSES = ['game_bd', 'film_bd', 'game_dvd', 'film_dvd', 'layered_dvd', 'burnt_dvd', 'game_cd', 'music_cd', 'data_cd', 'burnt_cd'] as const

@@ -2,7 +2,7 @@ import type { SheetForm } from '@/api/types'
 import { discClass } from '@/lib/words'
 import { Choice, TextField } from '@/ui/field'
 import { Panel } from '@/ui/panel'
-import { CLASSES, FLAGS, type SheetDocument } from './document'
+import { CLASSES, FLAGS, LEVEL_POINTS, type SheetDocument } from './document'
 import { FiguresEditor } from './figures-editor'
 import { SourceFields } from './source-fields'
 
@@ -62,6 +62,7 @@ export function FactsEditor({ document, form, place, onChange }: Props) {
             />
           )}
         </div>
+        <Choice label="What does the test point for light measure?" choices={LEVEL_POINTS} value={drive.level_point ?? 'unknown'} onChange={(level_point) => setDrive({ level_point })} />
         <FiguresEditor document={document} form={form} onDrive={setDrive} />
         <details>
           <summary className="min-h-11 cursor-pointer text-quiet underline underline-offset-2">Where single facts come from</summary>

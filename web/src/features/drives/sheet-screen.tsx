@@ -5,14 +5,14 @@ import { useMay } from '@/api/session'
 import type { SheetDetail, SheetForm, Table } from '@/api/types'
 import { dayOf } from '@/lib/dates'
 import { money } from '@/lib/money'
-import { discClass } from '@/lib/words'
+import { discClass, lowerFirst } from '@/lib/words'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Chip, Notice, Panel } from '@/ui/panel'
 import { Page } from '@/ui/sub-nav'
 import { Term, type Word } from '@/ui/term'
 import { BeginSheet } from './begin-sheet'
-import type { SheetDocument } from './document'
+import { LEVEL_POINTS, type SheetDocument } from './document'
 import { DrivePlan } from './drive-plan'
 import { useRetireSheet, useSheet } from './drive-queries'
 import { Outside } from './outside'
@@ -180,6 +180,15 @@ function Beside({ sheet }: { sheet: SheetDetail }) {
   )
 }
 
+/** What is said of a drive where it is so, and not where it is not. */
+const ALSO = [
+  ['two_lenses', 'Lenses', 'two, one for the short light alone'],
+  ['fuse_feeds_console', 'Its fuse', 'feeds the console too'],
+  ['foreign_reads_films', 'Foreign board', 'still reads films and music'],
+  ['switches_without_contacts', 'Switches', 'light gates or Hall sensors: no contact cleaner'],
+  ['board_under_deck', 'Drive board', 'hangs under the deck'],
+] as const
+
 /** Facts whose name is a word of the trade -> the word as the glossary has it. */
 const WORD_OF: Readonly<Record<string, Word>> = { Pairing: 'pairing', Trimmer: 'trimmer' }
 
@@ -194,6 +203,8 @@ function Facts({ sheet, document, form }: { sheet: SheetDetail; document: SheetD
     ['motor_soldered', 'Motors', drive.motor_soldered ? 'soldered' : 'plugged'],
     ...(drive.family === 'tray' ? ([['has_belt', 'Load', drive.has_belt ? 'by a belt' : 'by gears alone']] as [string, string, string][]) : []),
     ...(drive.family === 'lid' ? ([['lid_switches', 'Lid switches', String(drive.lid_switches)]] as [string, string, string][]) : []),
+    ...ALSO.flatMap(([fact, name, value]): [string, string, string][] => (document.drive[fact] ? [[fact, name, value]] : [])),
+    ...LEVEL_POINTS.filter((p) => p.id !== 'unknown' && p.id === document.drive.level_point).map((p): [string, string, string] => ['level_point', 'Point for light', lowerFirst(p.label)]),
     ...Object.entries(document.drive.reference_times ?? {}).map(([c, t]): [string, string, string] => ['reference_times', `${discClass(c)} to play`, `${t.mean_s} s ± ${t.sd_s} s, ${t.n} readings`]),
     ...Object.entries(document.drive.prices ?? {}).map(([r, p]): [string, string, string] => ['prices', r.replaceAll('_', ' '), `${money(Math.round(p.price_eur * 100))}, ${p.wait_days} days`]),
   ]

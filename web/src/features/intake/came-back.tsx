@@ -8,7 +8,7 @@ import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Choice } from '@/ui/field'
 import { Panel } from '@/ui/panel'
-import type { Draft } from './take-in-form'
+import type { Draft } from './draft'
 
 interface Props {
   tag: string

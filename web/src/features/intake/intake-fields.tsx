@@ -40,9 +40,10 @@ interface Props {
 
 export function IntakeFields({ notes, onChange, prompts, sheetId, children }: Props) {
   const set = (part: Partial<Notes>) => onChange({ ...notes, ...part })
-  const left = prompts.filter((p) => !notes.condition[p.id]).length
+  const seen = prompts.filter((p) => !p.may_stay_open)
+  const left = seen.filter((p) => !notes.condition[p.id]).length
   const usual = (event: MouseEvent<HTMLButtonElement>) => {
-    set({ condition: { ...Object.fromEntries(prompts.map((p) => [p.id, p.choices[0]?.id ?? ''])), ...notes.condition } })
+    set({ condition: { ...Object.fromEntries(seen.map((p) => [p.id, p.choices[0]?.id ?? ''])), ...notes.condition } })
     // the button goes, and with it the focus; nothing is left to be filled in, so a hand on the keyboard (no click) goes on to the end
     event.currentTarget.form?.querySelector<HTMLElement>('[type=submit]')?.focus({ preventScroll: event.detail > 0 })
   }
@@ -63,21 +64,31 @@ export function IntakeFields({ notes, onChange, prompts, sheetId, children }: Pr
           </div>
         </div>
       </Panel>
-      <Panel title="Condition, before it is opened" aside={left === 0 ? 'all noted' : `${left} of ${prompts.length} still open`}>
+      <Panel title="Condition, before it is opened" aside={left === 0 ? 'all noted' : `${left} of ${seen.length} still open`}>
         {left > 0 && (
           <p className="mb-1 flex flex-wrap items-center gap-x-3">
-            <Button onClick={usual}>{left === prompts.length ? 'All as usual' : 'The rest as usual'}</Button>
+            <Button onClick={usual}>{left === seen.length ? 'All as usual' : 'The rest as usual'}</Button>
             <span className="text-quiet">The first answer of each: change what is otherwise.</span>
           </p>
         )}
-        <div className="divide-y divide-line">
-          {prompts.map((p) => (
-            <div key={p.id} className="py-2">
-              <Choice inline label={p.ask} choices={p.choices} value={notes.condition[p.id] ?? ''} onChange={(id) => set({ condition: { ...notes.condition, [p.id]: id } })} />
-            </div>
-          ))}
-        </div>
+        <Prompts of={seen} notes={notes} onChange={onChange} />
+      </Panel>
+      <Panel title="The complaint, point by point" aside="may stay open">
+        <p className="mb-1 text-quiet">What the owner can say. It weighs as a story does: less than what the bench sees.</p>
+        <Prompts of={prompts.filter((p) => p.may_stay_open)} notes={notes} onChange={onChange} />
       </Panel>
     </>
+  )
+}
+
+function Prompts({ of, notes, onChange }: { of: readonly Prompt[]; notes: Notes; onChange: (notes: Notes) => void }) {
+  return (
+    <div className="divide-y divide-line">
+      {of.map((p) => (
+        <div key={p.id} className="py-2">
+          <Choice inline label={p.ask} choices={p.choices} value={notes.condition[p.id] ?? ''} onChange={(id) => onChange({ ...notes, condition: { ...notes.condition, [p.id]: id } })} />
+        </div>
+      ))}
+    </div>
   )
 }

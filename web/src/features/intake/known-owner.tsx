@@ -6,7 +6,7 @@ import { dayOf } from '@/lib/dates'
 import { useSettled } from '@/lib/use-settled'
 import { Button } from '@/ui/button'
 import { Chip } from '@/ui/panel'
-import type { Draft } from './take-in-form'
+import type { Draft } from './draft'
 
 const LEAST = 3
 const ask = (q: string) => dataOf(client.GET('/api/owners', { params: { query: { q } } }))

@@ -1,30 +1,18 @@
 import { useState, type ReactNode } from 'react'
-import { useSearchParams } from 'react-router'
 import { useSheets } from '@/api/sheets'
 import type { Job, Prompt, Sheet } from '@/api/types'
-import { useKept } from '@/lib/kept'
 import { centsOf } from '@/lib/money'
 import { useTitle } from '@/lib/use-title'
 import { Asked } from '@/ui/asked'
 import { Button } from '@/ui/button'
 import { Notice } from '@/ui/panel'
 import { CameBack } from './came-back'
-import { emptyNotes, IntakeFields, limitError, promiseError, type Notes } from './intake-fields'
+import { useDraft, type Draft } from './draft'
+import { IntakeFields, limitError, promiseError } from './intake-fields'
 import { usePrompts, useTakeIn } from './intake-queries'
 import { KnownOwner } from './known-owner'
 import { Taken } from './taken'
 import { WhichUnit } from './which-unit'
-
-export interface Draft {
-  key: string
-  sheet: string
-  notes: Notes
-  /** The closed job after which this unit came back. */
-  returns: string
-  sameFault: 'yes' | 'no' | ''
-  /** What the eye saw of the drive, if it was found by looking. */
-  looks: Record<string, string>
-}
 
 interface Props {
   onOpen: (tag: string) => void
@@ -78,32 +66,6 @@ const missingIn = ({ sheet, notes, returns, sameFault }: Draft): string =>
     .filter(Boolean)
     .join(' ')
 
-const freshDraft = (): Draft => ({ key: crypto.randomUUID(), sheet: '', notes: emptyNotes, returns: '', sameFault: '', looks: {} })
-
-/** What is typed so far. The address may name the job after which a unit came back: it is taken over with the first change, and leaves the address. */
-function useDraft() {
-  const [query, setQuery] = useSearchParams()
-  const asked = query.get('returns') ?? ''
-  const [takenOver, setTakenOver] = useState('')
-  const [fresh, setFresh] = useState(freshDraft)
-  const [kept, setKept, clear] = useKept<Draft | null>('take-in', null)
-  const draft = { ...fresh, ...kept, ...(asked !== '' && asked !== takenOver && { returns: asked }) }
-  const takeOver = () => {
-    if (asked === '') return
-    setTakenOver(asked)
-    setQuery({}, { replace: true })
-  }
-  const setDraft = (next: Draft) => {
-    setKept(next)
-    takeOver()
-  }
-  const reset = () => {
-    clear()
-    setFresh(freshDraft())
-    takeOver()
-  }
-  return { draft, setDraft, reset }
-}
 
 function Counter({ onTaken, identify, begin, sheets, prompts }: Props & { sheets: readonly Sheet[]; prompts: Prompt[]; onTaken: (job: Job) => void }) {
   const takeIn = useTakeIn()

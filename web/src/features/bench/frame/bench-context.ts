@@ -1,6 +1,6 @@
 import { createContext, useContext } from 'react'
 import type { Job } from '@/api/types'
-import type { Ask, Send } from './job-writes'
+import type { Ask, Send } from './asks'
 
 export interface Bench {
   job: Job

@@ -1,4 +1,5 @@
 import { Button } from '@/ui/button'
+import { DepthPad } from '@/ui/depth-pad'
 import { useBench } from './bench-context'
 
 export const DEPTHS = ['Closed up', 'Cover off', 'Drive open', 'Deck out'] as const
@@ -14,21 +15,7 @@ export function Depths() {
   }
   return (
     <fieldset>
-      <legend className="mb-1 text-tiny text-quiet">How far is it open?</legend>
-      <div className="grid grid-cols-2 gap-1">
-        {DEPTHS.map((name, n) => (
-          <button
-            key={name}
-            type="button"
-            aria-pressed={job.depth === n}
-            disabled={isBusy || !mayWork}
-            onClick={() => set(n)}
-            className="min-h-11 rounded-md border border-ink/45 px-1.5 text-tiny aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-paper"
-          >
-            {name}
-          </button>
-        ))}
-      </div>
+      <DepthPad names={DEPTHS} now={job.depth} isDisabled={isBusy || !mayWork} onSet={set} />
       {mat.has_order && (
         <Button hotkey="C" onClick={() => openMat()} className="mt-1.5 w-full justify-between px-2.5!">
           {mat.left > 0 ? `Mat: ${mat.left} ${mat.left === 1 ? 'step' : 'steps'} open` : 'Open it step by step'}

@@ -2,7 +2,7 @@ import { lazy, Suspense } from 'react'
 import { Button } from '@/ui/button'
 import { Dialog } from '@/ui/dialog'
 import { timeOf } from '@/lib/dates'
-import type { Conflict } from './job-writes'
+import type { Conflict } from './asks'
 
 export function ConflictDialog({ conflict, onResend, onLeaveOut }: { conflict: Conflict | null; onResend: () => void; onLeaveOut: () => void }) {
   return (

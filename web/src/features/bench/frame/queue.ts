@@ -1,6 +1,6 @@
 import { useMemo, useRef, useState } from 'react'
 import { kept } from '@/lib/kept'
-import type { Ask, Pending } from './job-writes'
+import type { Ask, Pending } from './asks'
 
 type Waiting = Pick<Pending, 'ask' | 'says'>
 

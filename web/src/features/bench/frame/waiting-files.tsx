@@ -3,7 +3,7 @@ import type { WaitingFile } from '@/api/waiting-files'
 import { timeOf } from '@/lib/dates'
 import { Button } from '@/ui/button'
 import { useBench } from './bench-context'
-import type { Ask } from './job-writes'
+import type { Ask } from './asks'
 
 /** Photos and recordings of this job that have not arrived: they are sent again from here, by whoever took them. */
 export function WaitingFiles() {

@@ -137,6 +137,13 @@ describe('the next move', () => {
     expect(screen.getByRole('region', { name: 'Next move' })).toHaveTextContent(text)
   })
 
+  test('looks in the same go are named with their minutes, beside the first move alone', () => {
+    const job = jobOf()
+    const same_go = [{ id: 'a', title: 'Pickup flex', bench_min: 2 }, { id: 'b', title: 'Does it search', bench_min: 3 }]
+    onBench(<NextMove move={move({})} {...plain} isFirst />, { ...job, diagnosis: { ...job.diagnosis, same_go } })
+    expect(screen.getByRole('region', { name: 'Next move' })).toHaveTextContent('In the same go, 5 min more: Pickup flex · Does it search.')
+  })
+
   test.each([
     [{ source: 'shelf', item: 'P-4' }, 'part is here: P-4'],
     [{ source: 'donor', item: 'D-1' }, 'part in a donor: D-1'],
@@ -196,13 +203,16 @@ describe('isolating', () => {
     const swaps = {
       rows: [{ line: 3, part: 'Pickup', repair: 'Replace the bare pickup', item: 'D-1', health: 'unknown', result: 'no_change', p_bad: 0.35, goes_back: true, stays: false }],
       parts: [{ line: 9, repair: 'replace_pickup', name: 'Replace the bare pickup', item: 'P-4', health: 'new', works: [], fails: [], price_cents: 2400, wait_days: 0, is_donor: false, is_taken: false }],
-      next_item: '',
-      next_repair: '',
-      p_cures: 0,
+      next_item: 'D-2',
+      next_repair: 'Replace the bare pickup',
+      p_cures: 0.4,
+      bits: 0.2,
+      minutes: 40,
       items: [],
     }
     const send = onBench(mat, { ...job, diagnosis: { ...job.diagnosis, swaps } })
     await userEvent.keyboard('x')
+    expect(screen.getByText(/tells something \(0\.20 bit\) in 40 min, the own part back in included/)).toBeInTheDocument()
     expect(screen.getByRole('row', { name: /Pickup D-1, not known 35% no change the original goes back in/ })).toBeInTheDocument()
     await userEvent.click(screen.getByRole('button', { name: 'Take off' }))
     expect(send.mock.calls[0]?.[0]).toMatchObject({ line: 9 })

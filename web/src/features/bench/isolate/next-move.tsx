@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import type { Move } from '@/api/types'
+import type { Diagnosis, Move } from '@/api/types'
 import { money } from '@/lib/money'
 import { useKeys } from '@/lib/use-keys'
 import { cures, minutes, percent } from '@/lib/words'
@@ -43,6 +43,7 @@ export function NextMove({ move, isFirst, onTrial, onDeeper }: Props) {
       </p>
       <SheetSays sheet={move.sheet} />
       <Price move={move} />
+      {isFirst && <SameGo looks={diagnosis.same_go} />}
       <div className="mt-2.5">
         <Cautions cautions={move.cautions} />
         {move.kind === 'ask' && <Answers question={asQuestion(move)} previews={move.answers} aside={more} />}
@@ -83,6 +84,16 @@ function MoreWhy({ more }: { more: string }) {
 
 function asQuestion(move: Move): Question {
   return { ...move, kind: 'move', ask: move.title, outcomes: move.answers.map((a) => ({ id: a.outcome, label: a.label, is_failure: false })) }
+}
+
+/** Looks that pay by themselves and lie where this move opens the unit anyway. */
+function SameGo({ looks }: { looks: Diagnosis['same_go'] }) {
+  if (looks.length === 0) return null
+  return (
+    <p className="mt-2 max-w-[70ch]">
+      <b>In the same go, {minutes(looks.reduce((sum, look) => sum + look.bench_min, 0))} more:</b> {looks.map((look) => look.title).join(' · ')}.
+    </p>
+  )
 }
 
 function Price({ move }: { move: Move }) {

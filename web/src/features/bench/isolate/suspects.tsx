@@ -1,5 +1,6 @@
 import type { Diagnosis } from '@/api/types'
 import { lowerFirst, percent } from '@/lib/words'
+import { SuspectRows } from '@/ui/suspect-rows'
 import { Term } from '@/ui/term'
 
 const MOST = 5
@@ -16,20 +17,7 @@ export function Suspects({ diagnosis, findings }: { diagnosis: Diagnosis; findin
       <h2 className="mb-1 font-bold">
         Suspects after {findings} {findings === 1 ? 'finding' : 'findings'}
       </h2>
-      <ol className="divide-y divide-line">
-        {rows.map((s, n) => (
-          <li key={s.id} className="grid grid-cols-[1.1rem_minmax(0,1fr)_3.4rem] items-center gap-x-1.5 py-1">
-            <span className="figures text-tiny text-quiet">{n + 1}</span>
-            <span>
-              <span className="text-[1.125rem] leading-tight">{s.name}</span>
-              <span aria-hidden="true" className="mt-0.5 block h-1.5 rounded-full bg-mat">
-                <span className="block h-1.5 rounded-full bg-ember" style={{ width: `${Math.max(1, s.p * 100)}%`, opacity: 0.45 + 0.55 * Math.min(1, s.p * 2.5) }} />
-              </span>
-            </span>
-            <span className="figures text-right text-[1.25rem] font-bold">{percent(s.p)}</span>
-          </li>
-        ))}
-      </ol>
+      <SuspectRows rows={rows} />
       <p className="flex flex-wrap justify-between gap-x-4 border-t border-line py-1.5">
         <span>
           Others <b className="figures">{percent(others)}</b>

@@ -1,12 +1,16 @@
 import { useState } from 'react'
 import type { Swaps } from '@/api/types'
 import { money } from '@/lib/money'
-import { FUNCTION_WORDS, HEALTH_WORDS, percent } from '@/lib/words'
+import { FUNCTION_WORDS, HEALTH_WORDS, minutes, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { useBench } from '../frame/bench-context'
 import { FitDialog } from '../parts/fit-dialog'
 import { Places } from '../parts/on-trial'
 import { PutBack } from '../parts/put-back'
+
+/** What a donor's part tells for its minutes, and what has to go back. */
+const worth = ({ bits, minutes: all }: Swaps): string =>
+  `That ${bits >= 0.5 ? 'tells much' : bits >= 0.15 ? 'tells something' : 'tells little'} (${bits.toFixed(2)} bit) in ${minutes(all)}, the own part back in included.`
 
 const RESULTS: Record<string, string> = { no_change: 'no change', worse: 'worse', changed: 'part of it changed', clean: 'works' }
 /** What was fitted at each trial, what has to go back, which parts are at hand, and what to try next. */
@@ -23,7 +27,7 @@ export function SwapTable({ swaps, onTrial, onPart }: { swaps: Swaps; onTrial: (
       {swaps.next_repair && (
         <p className="flex flex-wrap items-center gap-3">
           <span>
-            <b>Try next:</b> <span className="figures">{swaps.next_item || 'the donor’s part'}</span>, {swaps.next_repair.toLowerCase()}. It would work in {percent(swaps.p_cures)}.
+            <b>Try next:</b> <span className="figures">{swaps.next_item || 'the donor’s part'}</span>, {swaps.next_repair.toLowerCase()}. It would work in {percent(swaps.p_cures)}. {worth(swaps)}
           </span>
         </p>
       )}

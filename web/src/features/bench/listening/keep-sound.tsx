@@ -3,7 +3,7 @@ import { Button } from '@/ui/button'
 import { Choice, TextField } from '@/ui/field'
 import { Notice } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
-import type { Ask, AskOf } from '../frame/job-writes'
+import type { Ask, AskOf } from '../frame/asks'
 import { useSendSound, type Sound } from './sound-queries'
 
 interface Props {

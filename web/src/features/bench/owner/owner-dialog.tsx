@@ -8,7 +8,7 @@ import { TextField } from '@/ui/field'
 import { FileLink } from '@/ui/file-link'
 import { PrintLabels } from '@/ui/labels'
 import { useBench } from '../frame/bench-context'
-import type { SaveNotes } from '../frame/job-writes'
+import type { SaveNotes } from '../frame/asks'
 import { EarlierJobs } from './earlier-jobs'
 import { Told } from './told'
 

@@ -4,7 +4,7 @@ import { dayOf, timeOf } from '@/lib/dates'
 import { Button } from '@/ui/button'
 import { Choice, TextField } from '@/ui/field'
 import { useBench } from '../frame/bench-context'
-import type { AskOf } from '../frame/job-writes'
+import type { AskOf } from '../frame/asks'
 
 type Means = AskOf<'tell_owner'>['means']
 const MEANS: readonly { id: Means; label: string; says: string }[] = [

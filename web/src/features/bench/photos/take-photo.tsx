@@ -4,7 +4,7 @@ import { Button } from '@/ui/button'
 import { FileButton } from '@/ui/file-button'
 import { Notice } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
-import type { Ask } from '../frame/job-writes'
+import type { Ask } from '../frame/asks'
 import { Camera } from './camera'
 import { MOST_MEGABYTES, useSendPhoto } from './photo-queries'
 

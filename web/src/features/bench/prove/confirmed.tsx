@@ -4,7 +4,7 @@ import { Button } from '@/ui/button'
 import { Choice } from '@/ui/field'
 import { Chip, Panel } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
-import type { AskOf } from '../frame/job-writes'
+import type { AskOf } from '../frame/asks'
 import { useMatKeys } from '../frame/mat-keys'
 
 type Known = AskOf<'confirm_cause'>['by']

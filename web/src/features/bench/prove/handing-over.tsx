@@ -5,7 +5,7 @@ import { Button } from '@/ui/button'
 import { Choice, TextField } from '@/ui/field'
 import { Chip, Panel } from '@/ui/panel'
 import { useBench } from '../frame/bench-context'
-import type { AskOf } from '../frame/job-writes'
+import type { AskOf } from '../frame/asks'
 import { useMatKeys } from '../frame/mat-keys'
 import { Told } from '../owner/told'
 
