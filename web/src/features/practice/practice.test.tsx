@@ -145,6 +145,16 @@ test('L turns the mains', async () => {
   expect(sent[0]?.body).toMatchObject({ do: 'mains', mains: 'live' })
 })
 
+test('what a move answers can be gone on with while everything else is still being asked anew', async () => {
+  let asked = 0
+  const sent = playing({ [`GET ${RUN}`]: () => (asked++ ? new Promise(() => {}) : run()), [`POST ${RUN}/moves`]: run({ moves: 3, is_live: true, told: ['It hums'] }) })
+  await screen.findByText('Nothing rattles')
+  await userEvent.keyboard('l')
+  await screen.findByText('It hums')
+  await userEvent.keyboard('l')
+  expect(sent[1]?.body).toMatchObject({ do: 'mains', mains: 'out', after: 3 })
+})
+
 test('who is led sees the next move and the suspects, and is offered no hint', async () => {
   const sent = playing({ [`GET ${RUN}`]: run({ is_led: true, advice: { says: 'Offer a disc', do: 'look', what: 'takes_disc', care: [], drive: { family: 'tray' } as Drive, parts: [{ id: 'belt', part: 'belt', name: 'Belt', p: 0.42 }], suspects: [{ id: 'belt_slack', name: 'Belt slack', part: 'belt', p: 0.42 }] } }), [`POST ${RUN}/moves`]: run({ moves: 3 }) })
   expect(await screen.findByRole('region', { name: 'Next move' })).toHaveTextContent('Offer a disc')

@@ -43,20 +43,22 @@ export function RunScreen({ id, plan }: { id: number; plan: PlanProp }) {
 function Playing({ run, plan }: { run: Run; plan: PlanProp }) {
   const move = useMove(run)
   const [tab, setTab] = useState('look')
-  const make = (m: Move) => !move.isPending && move.mutate({ ...m, after: run.moves })
+  // its answer is shown before everything else is asked anew: what is on screen can be gone on with at once
+  const isBusy = move.isPending && move.variables.after === run.moves
+  const make = (m: Move) => !isBusy && move.mutate({ ...m, after: run.moves })
   const turn = () => make({ do: 'mains', mains: run.is_live ? 'out' : 'live' })
   useKeys({ Enter: run.advice ? () => make(advised(run.advice!)) : undefined, l: turn, s: run.may_play ? undefined : () => make({ do: 'listen' }) })
   const said = run.is_live ? 'Mains live' : 'Mains out'
   const tabs = [
-    { id: 'look', name: 'Look, listen, measure', content: <Looks looks={run.looks} isBusy={move.isPending} onLook={(what, mains) => make({ do: 'look', what, ...(mains && { mains }) })} /> },
-    { id: 'repair', name: 'Repair and try', content: <Repairs repairs={run.repairs} isBusy={move.isPending} onRepair={(what, care, isDonor) => make({ do: isDonor ? 'swap' : 'repair', what, care })} /> },
+    { id: 'look', name: 'Look, listen, measure', content: <Looks looks={run.looks} isBusy={isBusy} onLook={(what, mains) => make({ do: 'look', what, ...(mains && { mains }) })} /> },
+    { id: 'repair', name: 'Repair and try', content: <Repairs repairs={run.repairs} isBusy={isBusy} onRepair={(what, care, isDonor) => make({ do: isDonor ? 'swap' : 'repair', what, care })} /> },
   ]
   return (
     <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
-      <MainsPlug said={said} isOut={!run.is_live} label={`${said}: set to ${run.is_live ? 'out' : 'live'}`} onToggle={move.isPending ? undefined : turn} />
-      <Unit run={run} isBusy={move.isPending} onMove={make} />
+      <MainsPlug said={said} isOut={!run.is_live} label={`${said}: set to ${run.is_live ? 'out' : 'live'}`} onToggle={isBusy ? undefined : turn} />
+      <Unit run={run} isBusy={isBusy} onMove={make} />
       <div className="flex min-h-0 min-w-0 flex-1 flex-col max-lg:order-first max-lg:flex-none">
-        <section aria-label="What to do" className="mat-grid min-h-0 flex-1 space-y-3.5 overflow-y-auto p-3.5" aria-busy={move.isPending}>
+        <section aria-label="What to do" className="mat-grid min-h-0 flex-1 space-y-3.5 overflow-y-auto p-3.5" aria-busy={isBusy}>
           {move.error && (
             <Notice tone="danger" title="Not done" role="alert">
               {move.error.message}
@@ -65,7 +67,7 @@ function Playing({ run, plan }: { run: Run; plan: PlanProp }) {
           {run.advice && <Advice advice={run.advice} plan={plan} />}
           <Tabs label="Look or repair" tabs={tabs} value={tab} onChange={setTab} />
         </section>
-        <Ends run={run} isBusy={move.isPending} onMove={make} />
+        <Ends run={run} isBusy={isBusy} onMove={make} />
       </div>
       <Happened log={run.log} />
     </div>
