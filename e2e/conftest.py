@@ -6,6 +6,7 @@ import pytest
 from apps.demo.services import sign_ins
 from django.conf import settings
 from django.db import connection
+from playwright.sync_api import expect
 
 # Playwright's sync API keeps an event loop on the main thread: Django would refuse the ORM there
 os.environ.setdefault("DJANGO_ALLOW_ASYNC_UNSAFE", "true")
@@ -13,6 +14,8 @@ CHROMIUM = os.environ.get("CHROMIUM", "/usr/bin/chromium")
 QUIET = ["--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--disable-gpu"]
 FAKES = ["--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream"]
 """A camera that shows a moving pattern, for a browser that asks nobody."""
+expect.set_options(timeout=20_000)
+"""A slow machine is no defect: journeys do not time, and what never comes is as wrong after twenty seconds as after five."""
 AXE = Path(__file__).parents[1] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
@@ -29,8 +32,8 @@ def browser_context_args(browser_context_args):
 
 @pytest.fixture
 def page(page):
-    """A page that gives up soon: nothing here takes ten seconds."""
-    page.set_default_timeout(10_000)
+    """A page that gives up in the end: nothing here takes thirty seconds, not on a slow machine either."""
+    page.set_default_timeout(30_000)
     return page
 
 

@@ -49,7 +49,7 @@ def test_a_drive_is_recorded_heard_and_taken_as_an_answer_and_the_suspects_move(
     dialog = sounds(page)
     dialog.get_by_role("button", name="Record the drive").click()
     expect(dialog.get_by_role("meter", name="How loud")).to_be_visible()
-    expect(dialog.get_by_text("Now the drive: put the disc in")).to_be_visible(timeout=20_000)
+    expect(dialog.get_by_text("Now the drive: put the disc in")).to_be_visible()
     page.wait_for_timeout(1000 * (LONG_ENOUGH_S - 5))
     page.keyboard.press("s")
     dialog.get_by_role("button", name="Keep it, and listen").click()

@@ -111,5 +111,5 @@ def test_an_owner_answers_from_a_browser_of_their_own_and_the_bench_sees_it(page
     owner.go_back()
     owner.reload()
     expect(owner.get_by_role("button", name="Send my answer")).to_be_hidden()
-    expect(page.get_by_label("Tape").get_by_text("Wenna Tolliver agreed to €58.43, on the owner’s page")).to_be_visible(timeout=15_000)
+    expect(page.get_by_label("Tape").get_by_text("Wenna Tolliver agreed to €58.43, on the owner’s page")).to_be_visible()
     expect(page.get_by_text("Everything that this stage needs is there.")).to_be_visible()

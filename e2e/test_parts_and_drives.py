@@ -165,7 +165,7 @@ def test_a_tag_is_scanned_by_the_camera(playwright, shop, film):
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         sign_in(page, shop)
         page.get_by_role("button", name="Scan with the camera").click()
-        page.get_by_role("heading", name="P-0001").wait_for(timeout=20_000)
+        page.get_by_role("heading", name="P-0001").wait_for()
         expect(page.get_by_role("dialog")).to_be_hidden()
     finally:
         browser.close()

@@ -15,7 +15,7 @@ def test_the_shell_starts_without_a_network_and_says_that_there_is_none(browser,
     assert not [path for path in kept if path.startswith(("/api", "/o/", "/c/"))]
     context.set_offline(True)
     page.goto(f"{shop}/shelf")
-    expect(page.get_by_text("No connection to the server").first).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("No connection to the server").first).to_be_visible()
     context.set_offline(False)
     page.reload()
     expect(page.get_by_role("heading", name="The shelf").or_(page.get_by_role("link", name="Shelf")).first).to_be_visible()
