@@ -214,7 +214,7 @@ HELD, PLAIN = Pick("repair", 1, held_back=0), Pick("repair", 0)
 def test_a_dear_part_waits_for_a_cheap_cause_of_real_weight(w, more, free, cheap, move):
     p = problem_of(1, **{**SURE, **more})
     at = Position(np.array(w) * 2, 0, np.array(free) > 0, np.zeros(2, dtype=bool))
-    choice = Choice(np.full(2, np.inf), np.array([50.0, cheap, 70.0]), 150.0, np.zeros(5), np.full(5, -1))
+    choice = Choice(np.full(2, np.inf), np.array([50.0, cheap, 70.0]), 150.0, np.zeros(5), np.full(5, -1), np.full(2, -1))
     assert pick(at, choice, p) == move
 
 
@@ -231,6 +231,6 @@ def test_a_dear_part_waits_for_a_cheap_cause_of_real_weight(w, more, free, cheap
     ],
 )
 def test_doing_comes_before_asking_within_a_hair_unless_a_part_is_bought(ask, repair, stop, buys, move):
-    choice = Choice(np.array([99.0, ask]), np.array([np.inf, repair, np.inf]), stop, np.zeros(5), np.full(5, -1))
+    choice = Choice(np.array([99.0, ask]), np.array([np.inf, repair, np.inf]), stop, np.zeros(5), np.full(5, -1), np.full(2, -1))
     p = problem_of(2, is_dear=np.zeros(A, dtype=bool), buys=np.full(A, buys))
     assert pick(Position(np.full(F, 0.25), 0, np.ones(A, dtype=bool), np.ones(2, dtype=bool)), choice, p) == move

@@ -14,10 +14,9 @@ from spindle.diagnosis.explaining.moves import AnswerPreview, MindChange, Move, 
 from spindle.diagnosis.explaining.why import why_ask, why_repair, why_stop
 from spindle.diagnosis.given.case import Stock
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
-from spindle.diagnosis.planning.cost import expected_cost
 from spindle.diagnosis.planning.lookahead import Choice, Position
 from spindle.diagnosis.planning.plan import ask_minutes, bench_minutes, part_terms
-from spindle.diagnosis.planning.problem import Asked, Ints, Plan, depth_in, state_of
+from spindle.diagnosis.planning.problem import Asked, Plan, depth_in, state_of
 from spindle.faults.model import Outcome
 
 _SWAP_ANSWERS: Final = (Outcome("no_change", "No change", "No change with the donor's part"), Outcome("clean", "Works", "Works with the donor's part"))
@@ -52,13 +51,7 @@ class Telling:
     @property
     def best_repair(self) -> str:
         """The repair that is best now; "" where giving up is."""
-        return self._name(int(self._first_at[self.at.state]))
-
-    @cached_property
-    def _first_at(self) -> Ints:
-        """The repair that is best in each state of the bench (-1: give up): opening alone can change it, no answer needed."""
-        n = len(self.plan.problem.close)
-        return expected_cost(np.tile(self.at.w, (n, 1)), np.arange(n), np.tile(self.at.free, (n, 1)), self.plan.problem)[1]
+        return self._name(int(self.choice.here[self.at.state]))
 
     @cached_property
     def _joint(self) -> Floats:
@@ -73,7 +66,7 @@ class Telling:
     def ranked(self) -> Iterator[Ranked]:
         """Yield every move that is open, in no order."""
         problem, at, choice = self.plan.problem, self.at, self.choice
-        here = self._first_at[problem.asked_in[at.state]]
+        here = self.choice.here[problem.asked_in[at.state]]
         stays = np.logical_and.reduceat(choice.first == here[problem.question_of], problem.first_row[:-1]) if len(here) else here
         for n in np.flatnonzero(np.isfinite(choice.ask)):
             yield Ranked("ask", int(n), float(choice.ask[n]), bool(stays[n]))
@@ -120,7 +113,7 @@ class Telling:
             if one.kind != "ask" or one.is_idle:
                 continue
             asked, step, rows = self.plan.asks[one.index], self.plan.problem.asking(self.at.state, one.index), self.plan.problem.rows_of(one.index)
-            now = self._first_at[self.plan.problem.asked_in[self.at.state, one.index]]
+            now = self.choice.here[self.plan.problem.asked_in[self.at.state, one.index]]
             for o, chance, then in zip(_outcomes(asked), self._tops[0][rows], self.choice.first[rows], strict=True):
                 if then != now:
                     found.append(MindChange(asked.id, o.id, chance, step, self._name(int(then)), asked.title, o.label))
@@ -204,7 +197,7 @@ class Telling:
 
     def _best_after(self, ask: int) -> str:
         """Return the repair that is best where a question has led, whatever is answered there."""
-        return self._name(int(self._first_at[self.plan.problem.asked_in[self.at.state, ask]]))
+        return self._name(int(self.choice.here[self.plan.problem.asked_in[self.at.state, ask]]))
 
     def _name(self, a: int) -> str:
         return "" if a < 0 else self.model.repairs[a].id

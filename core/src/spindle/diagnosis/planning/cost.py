@@ -17,6 +17,8 @@ from spindle.diagnosis.given.compiled import Floats
 from spindle.diagnosis.planning.problem import Flags, Ints, Problem
 
 _TINY: Final = 1e-15
+_CROWDED: Final = 0.7
+"""While more than this share of the rows goes on, the others are carried along: to pick rows out costs as much as a step."""
 MAX_STEPS: Final = 16
 """Repairs looked ahead in the closed form; what is left after sixteen failed repairs is given up."""
 
@@ -26,8 +28,9 @@ def expected_cost(weights: Floats, state: Ints, available: Flags, problem: Probl
 
     From each state the repair with the highest chance per euro is taken again and again, what comes back after it counted among its cost
     (so two that cure the same are in the right order: exchange them and compare); the result is the cheapest
-    place to stop and give the unit back. It is homogeneous of degree 1 in the weights, so branches of a test need no
-    further multiplication.
+    place to stop and give the unit back. A sequence ends where going on cannot pay any more: what no repair cures would pay for whatever
+    is tried from there, and a repair gains at most what giving up costs for what it cures. It is homogeneous of degree 1 in the weights,
+    so branches of a test need no further multiplication.
 
     Parameters
     ----------
@@ -49,37 +52,41 @@ def expected_cost(weights: Floats, state: Ints, available: Flags, problem: Probl
     ----------
     The module's [1]_ and [2]_; giving up as an action of its own as in Jensen et al., "The SACSO methodology", 2001.
     """
-    w, d, free = np.array(weights, dtype=float), np.array(state, dtype=np.int64), np.array(available, dtype=bool)
+    w, d, free = np.array(weights, dtype=float), np.array(state, dtype=np.int64), np.array(available, dtype=float)
     n, n_repairs = free.shape
     at = rows = np.arange(n)
-    spent, rest = np.zeros(n), w.sum(axis=1)
-    best, first = w @ problem.give_up + rest * problem.close[d], np.full(n, -1, dtype=np.int64)
-    least, firsts, begun = best.copy(), first.copy(), first  # the same of the rows that still go on, and the first repair of each
-    never = w @ (problem.incurable * problem.give_up)
-    for step in range(MAX_STEPS):
-        gains = w @ problem.pull  # a trial that would be clean anyway is no reason for a repair
-        cure, fades = gains[:, :n_repairs], gains[:, n_repairs:]
-        ratio = np.where(free, cure / (rest[:, None] * problem.cost[d] + fades), 0.0)
-        a = ratio.argmax(axis=1)
-        cured = w * problem.success[a]
-        p = cured.sum(axis=1)
-        alive = free[at, a] & (cure[at, a] > _TINY)
-        begun = a if step == 0 else begun
-        spent = spent + rest * problem.cost[d, a] + p * problem.close_after[d, a] + fades[at, a]
-        w -= cured
-        rest = rest - p
-        d = problem.ends[d, a]
-        free[at, a] = False
-        total = spent + w @ problem.give_up + rest * problem.close[d]
-        better = alive & (total < least)
+    going = np.ones(n, dtype=bool)
+    spent, before, closing = np.zeros(n), np.zeros(n), np.zeros(n)
+    best, first = np.empty(n), np.full(n, -1, dtype=np.int64)
+    least, firsts, begun = np.full(n, np.inf), first.copy(), first  # the same of the rows that are still at hand, and the first repair of each
+    tried_in_vain = (w @ problem.incurable)[:, None] * problem.least_each
+    for step in range(MAX_STEPS + 1):
+        told = w @ problem.pull  # a trial that would be clean anyway is no reason for a repair
+        cure, fades, rest, gone = told[:, :n_repairs] * free, told[:, n_repairs : 2 * n_repairs], told[:, -2], told[:, -1]
+        spent += (before - rest) * closing
+        total = spent + gone + rest * problem.close[d]
+        better = going & (total < least)
         least, firsts = np.where(better, total, least), np.where(better, begun, firsts)
-        keep = alive & (spent + never + rest * problem.least_on < least)  # exact: what is spent only grows, and nothing goes on for less
-        if not keep.all():
+        if step == MAX_STEPS:
+            break
+        price = problem.cost.take(d, axis=0) * rest[:, None] + fades
+        a = (cure / price).argmax(axis=1)
+        may_gain = np.maximum(cure * problem.give_up_eur - tried_in_vain, 0.0) @ np.ones(n_repairs)
+        going &= (cure[at, a] > _TINY) & (total - rest * problem.close_more[d] - may_gain < least)
+        n_going = int(going.sum())
+        if n_going == 0:
+            break
+        if n_going < _CROWDED * len(going):
             best[rows], first[rows] = least, firsts
-            if not keep.any():
-                return best, first
-            rows, w, d, free, spent, rest, never = (x[keep] for x in (rows, w, d, free, spent, rest, never))
-            least, firsts, begun, at = least[keep], firsts[keep], begun[keep], np.arange(len(rows))
+            kept = (x[going] for x in (rows, w, d, free, spent, rest, price, least, firsts, begun, tried_in_vain, a))
+            rows, w, d, free, spent, rest, price, least, firsts, begun, tried_in_vain, a = kept
+            at, going = np.arange(n_going), np.ones(n_going, dtype=bool)
+        begun = a if step == 0 else begun
+        spent += price[at, a]
+        before, closing = rest, problem.close_after[d, a]
+        w *= problem.left.take(a, axis=0)
+        d = problem.ends[d, a]
+        free[at, a] = 0.0
     best[rows], first[rows] = least, firsts
     return best, first
 

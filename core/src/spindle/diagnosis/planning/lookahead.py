@@ -62,7 +62,7 @@ class Position:
         """Return where the unit stands when repair ``a`` left the fault."""
         free = self.free.copy()
         free[a] = False
-        return Position(self.w * (1.0 - problem.success[a]), int(problem.ends[self.state, a]), free, self.open_, self.is_home)
+        return Position(self.w * problem.left[a], int(problem.ends[self.state, a]), free, self.open_, self.is_home)
 
     def after_answer(self, q: int, outcome: int, problem: Problem) -> Position:
         """Return where the unit stands after that answer: what it leaves out of reach, or answers, is not asked."""
@@ -84,6 +84,8 @@ class Choice:
     stop : float
     branch, first : ndarray of shape (n_rows,)
         Value of each answer's branch, and the repair that would be best there (-1: give up).
+    here : ndarray of shape (n_states,)
+        The repair that is best in each state of the bench (-1: give up): opening alone can change it, no answer needed.
     """
 
     ask: Floats
@@ -91,6 +93,7 @@ class Choice:
     stop: float
     branch: Floats
     first: Ints
+    here: Ints
 
     @property
     def least(self) -> float:
@@ -105,7 +108,7 @@ def one_step(position: Position, problem: Problem) -> Choice:
 
 def one_step_many(positions: list[Position], problem: Problem) -> list[Choice]:
     """Return :func:`one_step` for several positions in one batch."""
-    n_rows, n_repairs = len(problem.likelihood), len(problem.success)
+    n_rows, n_repairs, places = len(problem.likelihood), len(problem.success), np.arange(len(problem.close))
     question_of = problem.question_of
     weights, states, free, cuts, picked = [], [], [], [0], []
     for at in positions:
@@ -113,10 +116,10 @@ def one_step_many(positions: list[Position], problem: Problem) -> list[Choice]:
         fails = np.flatnonzero(at.free)
         after = np.repeat(at.free[None], len(fails), axis=0)
         after[np.arange(len(fails)), fails] = False
-        weights += [at.w * problem.rows(is_home=at.is_home)[rows], at.w * (1.0 - problem.success[fails])]
-        states += [problem.asked_in[at.state, question_of[rows]], problem.ends[at.state, fails]]
-        free += [np.repeat(at.free[None], len(rows), axis=0), after]
-        cuts.append(cuts[-1] + len(rows) + len(fails))
+        weights += [at.w * problem.rows(is_home=at.is_home)[rows], np.repeat(at.w[None], len(places), axis=0), at.w * problem.left[fails]]
+        states += [problem.asked_in[at.state, question_of[rows]], places, problem.ends[at.state, fails]]
+        free += [np.repeat(at.free[None], len(rows) + len(places), axis=0), after]
+        cuts.append(cuts[-1] + len(rows) + len(places) + len(fails))
         picked.append((rows, fails))
     value, first = expected_cost(np.vstack(weights), np.concatenate(states), np.vstack(free), problem)
     out = []
@@ -130,9 +133,9 @@ def one_step_many(positions: list[Position], problem: Problem) -> list[Choice]:
         p = problem.success[fails] @ at.w
         fades = problem.goodwill[fails] @ at.w
         repair = np.full(n_repairs, np.inf)
-        reached = ws * problem.cost[at.state, fails] + p * problem.close_after[at.state, fails] + fades + own[len(rows) :]
+        reached = ws * problem.cost[at.state, fails] + p * problem.close_after[at.state, fails] + fades + own[len(rows) + len(places) :]
         repair[fails] = np.where(problem.aims[fails] @ at.w > 0.0, reached, np.inf)
-        out.append(Choice(ask, repair, problem.giving_up(at.w, at.state), branch, branch_first))
+        out.append(Choice(ask, repair, problem.giving_up(at.w, at.state), branch, branch_first, own_first[len(rows) : len(rows) + len(places)]))
     return out
 
 
@@ -152,26 +155,29 @@ def in_pairs(position: Position, problem: Problem, once: Choice) -> Choice:
     One step sees each cheap look alone, and two looks that tell only together seem idle. After each answer the branch is worth the
     least of going on as in one step, and of asking one more of the :data:`NEXT_ASKED` and then going on so.
     """
-    few = [int(q) for q in once.ask.argsort()[:NEXT_ASKED] if np.isfinite(once.ask[q])]
-    plans = [(q, row, n) for q in few for row in range(problem.first_row[q], problem.first_row[q + 1]) for n in few if n != q and not problem.shuts[row, n]]
-    if not plans:
+    few = np.array([q for q in once.ask.argsort()[:NEXT_ASKED] if np.isfinite(once.ask[q])], dtype=np.int64)
+    rows = np.flatnonzero(np.isin(problem.question_of, few))
+    of = problem.question_of[rows]
+    one, two = np.nonzero((of[:, None] != of) & ~problem.shuts[rows[:, None], of])
+    if not len(one):
         return once
-    now = problem.rows(is_home=position.is_home)
-    weights = [position.w * now[row] * problem.rows(is_home=position.is_home or bool(problem.brings_home[row]))[problem.rows_of(n)] for _, row, n in plans]
-    counts = [len(w) for w in weights]
-    between = [int(problem.asked_in[position.state, q]) for q, _, _ in plans]
-    states = np.repeat([int(problem.asked_in[s, n]) for s, (_, _, n) in zip(between, plans, strict=True)], counts)
-    stacked = np.vstack(weights)
-    value, _ = expected_cost(stacked, states, np.repeat(position.free[None], len(stacked), axis=0), problem)
-    then = np.add.reduceat(value, np.cumsum([0, *counts[:-1]]))
-    deeper = once.branch.copy()
-    for (_, row, n), s, eur in zip(plans, between, then, strict=True):
-        asked = float(position.w @ now[row]) * problem.asking(s, n)
-        deeper[row] = min(deeper[row], float(eur) + asked)
-    ask = once.ask.copy()
-    for q in few:
-        ask[q] -= float((once.branch - deeper)[problem.rows_of(q)].sum())
-    return replace(once, ask=ask)
+    now = problem.rows(is_home=position.is_home)[rows]
+    home = problem.brings_home[rows] | position.is_home
+    between = problem.asked_in[position.state, of]
+    states = problem.asked_in[between[one], of[two]]
+    # which of two looks comes first changes nothing but where the bench stands then, unless one of them tells of the way home
+    is_news = (home[one] | home[two]) & (not position.is_home)
+    name = np.where(~is_news, np.minimum(one, two) * len(rows) + np.maximum(one, two), one * len(rows) + two)
+    _, some, back = np.unique(name * len(problem.close) + states, return_index=True, return_inverse=True)
+    told = np.where(home[one[some], None], problem.at_home[rows[two[some]]], problem.likelihood[rows[two[some]]])
+    value, _ = expected_cost(position.w * now[one[some]] * told, states[some], np.repeat(position.free[None], len(some), axis=0), problem)
+    then = np.full((len(rows), len(once.ask)), np.inf)
+    then[one, of[two]] = 0.0
+    np.add.at(then, (one, of[two]), value[back])
+    asked = (now @ position.w)[:, None] * problem.ask[between]
+    saved = np.zeros_like(once.branch)
+    saved[rows] = np.maximum(once.branch[rows] - (then + asked).min(axis=1), 0.0)
+    return replace(once, ask=once.ask - np.add.reduceat(saved, problem.first_row[:-1]))
 
 
 def two_step(position: Position, problem: Problem, once: Choice, keep_going: Callable[[], bool] = lambda: True) -> Choice:
@@ -200,7 +206,7 @@ def two_step(position: Position, problem: Problem, once: Choice, keep_going: Cal
             base = position.w.sum() * problem.cost[position.state, a] + problem.curing(position.w, position.state, a)
             deeper = one_step(position.after_repair(a, problem), problem).least
             repair[a] = min(repair[a], float(base + deeper))
-    return Choice(ask, repair, once.stop, once.branch, once.first)
+    return replace(once, ask=ask, repair=repair)
 
 
 @dataclass(frozen=True)

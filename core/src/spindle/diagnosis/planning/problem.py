@@ -96,8 +96,13 @@ class Problem:
 
     @cached_property
     def pull(self) -> Floats:
-        """``aims`` and ``goodwill`` beside each other, for one product with many weights, of shape (F, 2 A)."""
-        return np.ascontiguousarray(np.vstack([self.aims, self.goodwill]).T)
+        """``aims``, ``goodwill``, one and ``give_up`` beside each other, for one product with many weights, of shape (F, 2 A + 2)."""
+        return np.ascontiguousarray(np.vstack([self.aims, self.goodwill, np.ones_like(self.sound), self.give_up]).T)
+
+    @cached_property
+    def left(self) -> Floats:
+        """P(repair leaves fault), of shape (A, F)."""
+        return 1.0 - self.success
 
     @cached_property
     def incurable(self) -> Floats:
@@ -105,9 +110,14 @@ class Problem:
         return np.asarray(np.prod(1.0 - self.success, axis=0))
 
     @cached_property
-    def least_on(self) -> float:
-        """What going on costs at the very least, in euro for each unit: the cheapest repair, and closing from wherever it is best done."""
-        return float(self.cost.min(initial=np.inf) + min(self.close.min(), self.close_after.min(initial=np.inf)))
+    def least_each(self) -> Floats:
+        """What each repair costs where it is cheapest, of shape (A,)."""
+        return np.asarray(self.cost.min(axis=0))
+
+    @cached_property
+    def close_more(self) -> Floats:
+        """What closing costs in each state beyond where it is cheapest, a repaired unit's included, of shape (S,)."""
+        return self.close - min(float(self.close.min()), float(self.close_after.min(initial=np.inf)))
 
     @cached_property
     def question_of(self) -> Ints:
