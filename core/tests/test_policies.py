@@ -29,7 +29,7 @@ def chart_of(p, said=None, gone=()):
     model = SimpleNamespace(
         questions=questions, repair_index={f"r{a}": a for a in range(A)}, model=SimpleNamespace(chart=NODES, schools={"s": ("A school", ("r2", "r9", "r0"))})
     )
-    plan = SimpleNamespace(problem=p, asks=[SimpleNamespace(id=f"q{q}" if q not in gone else "x") for q in range(len(OUTCOMES))], repairs=repairs)
+    plan = SimpleNamespace(problem=p, place_of={f"q{q}": q for q in range(len(OUTCOMES)) if q not in gone}, repairs=repairs)
     return Chart(NODES, plan, model, said or {}), plan, model
 
 

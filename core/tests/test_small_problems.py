@@ -16,6 +16,7 @@ def problem_of(seed, **more):
     """A problem of three depths, three repairs, two questions and four faults."""
     rng = np.random.default_rng(seed)
     open_, close = np.cumsum(rng.uniform(0, 5, D)), np.cumsum(rng.uniform(0, 5, D))
+    close = close if seed % 3 else 10.0 * close[::-1]  # the mains in or out can make closing cheaper further on
     depth = rng.integers(0, D, A)
     ends = np.maximum(np.arange(D)[:, None], depth[None])
     rows = np.vstack([rng.dirichlet(np.ones(n), F).T for n in OUTCOMES])

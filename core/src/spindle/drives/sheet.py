@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
+from functools import cached_property
 from types import MappingProxyType
 from typing import Final
 
@@ -73,7 +74,7 @@ class ReferenceTime:
     n: int = 10
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class DriveSheet:
     """Facts of one drive variant. They switch parts of its loader family's fault model on and off.
 
@@ -131,7 +132,7 @@ class DriveSheet:
             if not (time.mean_s > 0 and time.sd_s > 0 and time.n >= 2):
                 raise SheetError(f"/reference_times/{name}", "needs a mean and a spread above 0 s, from at least 2 readings")
 
-    @property
+    @cached_property
     def wavelengths_nm(self) -> frozenset[int]:
         """Wavelengths of the diodes that the supported classes need, in nm."""
         return frozenset(CLASS_WAVELENGTH_NM[c] for c in self.classes)
@@ -142,7 +143,7 @@ class DriveSheet:
         games = [CLASS_WAVELENGTH_NM[c] for c in self.classes & OWN_CLASSES]
         return min(games or self.wavelengths_nm)
 
-    @property
+    @cached_property
     def features(self) -> frozenset[str]:
         """The features that faults, questions and repairs of a model may need."""
         found = {f"nm{nm}" for nm in self.wavelengths_nm} | {f"class:{c}" for c in self.classes} | {f"level:{self.level_point}"}

@@ -5,15 +5,15 @@ Most answers can be struck by taking their own row out, which is as exact as rea
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Collection
+from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 
 from spindle.diagnosis.belief.likelihood import answer_log_likelihood, home_terms, is_tampered, joint_home, share_home
 from spindle.diagnosis.belief.posterior import Belief, believe_lines, log_odds_db, posterior, weighed
-from spindle.diagnosis.evidence.gather import Evidence, Read, gather
+from spindle.diagnosis.evidence.gather import Read, gather
 from spindle.diagnosis.evidence.observation import Observation
 from spindle.diagnosis.evidence.reach import how_far
 from spindle.diagnosis.given.case import Case, Trial
@@ -66,25 +66,25 @@ class _Tape:
             if line.seen is not None:
                 self._of_question.setdefault(line.seen.question.id, []).append(line)
         trials = [line.place for line in self._lines if line.reason is None and isinstance(line.finding.what, Trial)]
-        self._first_trial = min(trials, default=len(self._lines))
+        self._first_trial, self._has_trials = min(trials, default=len(self._lines)), bool(trials)
+        self._is_based = self._has_baseline(evidence.answers.values())
 
     def without(self, finding: str) -> Floats:
         """Return P(fault | all findings but this one), of shape (n_faults,)."""
         seen = self._seen.get(finding)
-        less = None if seen is None or self._reaches_further(seen) else self._less(seen)
-        if seen is None or less is None:
+        if seen is None or self._reaches_further(seen) or self._is_read_anew_without(seen):
             lines = tuple(line.struck if line.finding.id == finding else line for line in self._lines)
             return believe_lines(lines, self._model, self._known).p
         belief, evidence, question = self._belief, self._belief.evidence, seen.question.id
-        earlier = less.answers.get(question)
-        instead = {} if earlier is None else {earlier.finding: self._row(earlier, less)}
+        earlier = self._earlier(seen)
+        instead = {} if earlier is None else {earlier.finding: self._row(earlier)}
         log_prior = belief.log_prior if question not in self._shared else belief.log_prior - self._home + self._home_without(question, earlier)
         if evidence.news:
             return weighed(evidence, {i: r for i, r in belief.rows.items() if i != finding} | instead, log_prior, self._model)
         return posterior(log_prior, np.array([self._total - belief.rows[finding], *instead.values()]))
 
-    def _row(self, seen: Observation, evidence: Evidence) -> Floats:
-        return answer_log_likelihood(seen, self._model, is_home=evidence.far.is_home, is_tampered=self._is_tampered)
+    def _row(self, seen: Observation) -> Floats:
+        return answer_log_likelihood(seen, self._model, is_home=self._belief.evidence.far.is_home, is_tampered=self._is_tampered)
 
     def _home_without(self, question: str, earlier: Observation | None) -> Floats:
         """Return what the shared hidden step says of the other answers, an earlier one in the place of this one, if there is one."""
@@ -93,26 +93,38 @@ class _Tape:
             return joint_home(terms, len(self._shared) - 1, self._model)
         return joint_home(terms + home_terms(earlier, self._model, is_tampered=self._is_tampered), len(self._shared), self._model)
 
-    def _less(self, seen: Observation) -> Evidence | None:
-        """Return what counts without an answer, an earlier one in its place, if there is one; None where others would be read differently."""
-        evidence, question = self._belief.evidence, seen.question.id
-        others = [line for line in self._of_question[question] if line.finding.id != seen.finding]
+    def _others(self, seen: Observation) -> list[Read]:
+        return [line for line in self._of_question[seen.question.id] if line.finding.id != seen.finding]
+
+    def _earlier(self, seen: Observation) -> Observation | None:
+        """Return what stands in an answer's place where it is struck: the same question as it was answered before."""
+        others = self._others(seen)
+        return gather(others, self._model).answers.get(seen.question.id) if others else None
+
+    def _is_read_anew_without(self, seen: Observation) -> bool:
+        """Tell whether other findings would be read differently without an answer, or not in this order."""
+        others = self._others(seen)
         if others and self._hangs_on_order(seen.question) and max(seen.place, *(line.place for line in others)) > self._first_trial:
-            return None
-        earlier = gather(others, self._model).answers.get(question) if others else None
+            return True
+        earlier = self._earlier(seen)
         if earlier is not None and earlier.tries:
-            return None
-        answers = {q: o for q, o in evidence.answers.items() if q != question} | ({} if earlier is None else {question: earlier})
-        is_same_far = not (seen.question.proves or seen.question.stops) or self._is_as_far(answers)
-        is_same_baseline = self._first_trial == len(self._lines) or _has_baseline(answers, evidence) == _has_baseline(evidence.answers, evidence)
-        return replace(evidence, answers=answers) if is_same_far and is_same_baseline else None
+            return True
+        either = (seen,) if earlier is None else (seen, earlier)
+        tells_how_far, is_baseline = any(o.proves or o.halts is not None for o in either), any(o.is_seen_failing for o in either)
+        if not tells_how_far and not (is_baseline and self._has_trials):
+            return False
+        answers = [o for o in self._belief.evidence.answers.values() if o is not seen] + list(either[1:])
+        return (tells_how_far and not self._is_as_far(answers)) or (self._has_trials and self._has_baseline(answers) != self._is_based)
 
     def _hangs_on_order(self, question: Question) -> bool:
         """Tell whether it counts on which side of a trial a question was answered."""
         return question.is_behaviour or self._belief.evidence.changed_at >= 0 or bool(self._belief.evidence.news)
 
-    def _is_as_far(self, answers: Mapping[str, Observation]) -> bool:
-        far, then = self._far, how_far(answers.values())
+    def _has_baseline(self, answers: Collection[Observation]) -> bool:
+        return any(o.is_seen_failing for o in (*answers, *self._belief.evidence.news.values()))
+
+    def _is_as_far(self, answers: Collection[Observation]) -> bool:
+        far, then = self._far, how_far(answers)
         return (far.halted, far.halted_by, far.is_home) == (then.halted, then.halted_by, then.is_home)
 
     def _reaches_further(self, seen: Observation) -> bool:
@@ -121,7 +133,3 @@ class _Tape:
         is_old = seen.place <= evidence.changed_at
         tells_of_cures = bool(evidence.trials) and question in self._model.tells_of_cures
         return question in (*_REACHES_FURTHER, *evidence.news) or tells_of_cures or bool(seen.tries) or is_old or stops_lately
-
-
-def _has_baseline(answers: Mapping[str, Observation], evidence: Evidence) -> bool:
-    return any(o.is_seen_failing for o in (*answers.values(), *evidence.news.values()))

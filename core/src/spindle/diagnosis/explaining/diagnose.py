@@ -5,8 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
-import numpy as np
-
 from spindle.diagnosis.belief.contradictions import Contradiction, find_contradictions
 from spindle.diagnosis.belief.ending import Ending, judge_ending
 from spindle.diagnosis.belief.item_health import ItemHealth, item_health
@@ -119,7 +117,7 @@ def diagnose(
         notices=notices(case, model, belief, outlook, advice=advice, contradictions=contradictions, pair=pair),
         contradictions=contradictions,
         two_faults=pair,
-        paths=signal_paths(belief, model, outlook.plan, int(case.depth)),
+        paths=signal_paths(belief, model, outlook.plan, outlook.position.state),
         swaps=swap_table(case, model, belief, outlook),
         items=item_health(belief, model),
         ending=judge_ending(belief, model, case.economy) if ending is None else ending,
@@ -132,5 +130,5 @@ def diagnose(
 def _weight(finding: str, moved: Moved | None, left_out: LeftOut | None, model: CompiledModel) -> FindingWeight:
     if moved is None:
         return FindingWeight(finding, (), left_out)
-    shown = [PartWeight(model.parts[n].id, float(moved.part_db[n])) for n in np.flatnonzero(np.abs(moved.part_db) >= SHOWN_FROM_DB)]
+    shown = [PartWeight(part.id, db) for part, db in zip(model.parts, moved.part_db.tolist(), strict=True) if abs(db) >= SHOWN_FROM_DB]
     return FindingWeight(finding, tuple(sorted(shown, key=lambda w: -abs(w.db))), None)

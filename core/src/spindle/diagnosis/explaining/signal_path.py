@@ -6,10 +6,9 @@ from dataclasses import dataclass
 from typing import Final
 
 from spindle.diagnosis.belief.posterior import Belief
-from spindle.diagnosis.given.compiled import CompiledModel
-from spindle.diagnosis.given.rows import faults_named
+from spindle.diagnosis.given.compiled import Chain, CompiledModel
 from spindle.diagnosis.planning.problem import Plan
-from spindle.faults.model import Link, Path
+from spindle.faults.model import Link
 
 PASSED: Final = 0.02
 """A tested link with less than this share of the chain's suspicion has passed."""
@@ -42,46 +41,37 @@ class PathState:
     """Shares of the chain's suspicion before and behind where the next test cuts; (0, 0) if there is none."""
 
 
-def signal_paths(belief: Belief, model: CompiledModel, plan: Plan, depth: int) -> tuple[PathState, ...]:
-    """Return the chains of this drive, drawn from its sheet: links that it does not have are not in them."""
-    return tuple(_state(p, belief, model, plan, depth) for p in model.model.paths)
+def signal_paths(belief: Belief, model: CompiledModel, plan: Plan, state: int) -> tuple[PathState, ...]:
+    """Return the chains of this drive, drawn from its sheet: links that it does not have are not in them. ``state`` is that of the bench."""
+    return tuple(_state(chain, belief, model, plan, state) for chain in model.chains)
 
 
-def _links(path: Path, model: CompiledModel) -> list[Link]:
-    has = model.sheet.features
-    return [k for k in path.links if (not k.needs or k.needs in has) and _faults(k, model)]
-
-
-def _faults(link: Link, model: CompiledModel) -> list[int]:
-    return [model.fault_index[f] for f in faults_named(link.faults, model.model, model.sheet) if f in model.fault_index]
-
-
-def _state(path: Path, belief: Belief, model: CompiledModel, plan: Plan, depth: int) -> PathState:
-    links = _links(path, model)
-    p = [float(belief.p[_faults(k, model)].sum()) for k in links]
+def _state(chain: Chain, belief: Belief, model: CompiledModel, plan: Plan, state: int) -> PathState:
+    path, links = chain.path, chain.links
+    p = [float(belief.p[at].sum()) for at in chain.faults]
     total = max(sum(p), 1e-12)
     said = belief.evidence.said
-    states = []
+    found = []
     for n, link in enumerate(links):
         own = [t for t in link.tested_by if t in said]
         later = [t for k in links[n:] for t in k.passed_by if t in said and said[t].outcome not in model.questions[t].bad]
         share = p[n] / total
         bad = [t for t in own if said[t].outcome in model.questions[t].bad]
         # a good test passes a link whatever share is left of it in a chain that is nearly cleared
-        state = "fail" if bad and share >= FAILED else "pass" if not bad and (own or later) and (p[n] < PASSED or share < 0.25) else "open"
+        stands = "fail" if bad and share >= FAILED else "pass" if not bad and (own or later) and (p[n] < PASSED or share < 0.25) else "open"
         told = next((said[t] for t in (*bad, *own, *later)), None)
         says = "" if told is None else told.line
-        states.append(LinkState(link.id, link.name, state, p[n], says))
-    test, splits = _halving(links, p, plan, depth=depth, said=set(said))
-    return PathState(path.id, path.title, min(sum(p), 1.0), tuple(states), test, splits)
+        found.append(LinkState(link.id, link.name, stands, p[n], says))
+    test, splits = _halving(links, p, plan, state=state, said=set(said))
+    return PathState(path.id, path.title, min(sum(p), 1.0), tuple(found), test, splits)
 
 
-def _halving(links: list[Link], p: list[float], plan: Plan, *, depth: int, said: set[str]) -> tuple[str, tuple[float, float]]:
+def _halving(links: tuple[Link, ...], p: list[float], plan: Plan, *, state: int, said: set[str]) -> tuple[str, tuple[float, float]]:
     """Return the open test that cuts the chain's suspicion nearest to half, for what it costs."""
     total = sum(p)
     if total <= 0.0:
         return "", (0.0, 0.0)
-    index = {a.id: n for n, a in enumerate(plan.asks)}
+    index = plan.place_of
     best, found, cut = 0.0, "", (0.0, 0.0)
     for n, link in enumerate(links):
         tests = [(t, p[n]) for t in link.tested_by] + [(t, sum(p[: n + 1])) for t in link.passed_by]
@@ -89,7 +79,7 @@ def _halving(links: list[Link], p: list[float], plan: Plan, *, depth: int, said:
             if test in said or test not in index:
                 continue
             share = before / total
-            worth = min(share, 1.0 - share) / max(plan.problem.asking(depth, index[test]), 0.3)
+            worth = min(share, 1.0 - share) / max(plan.problem.asking(state, index[test]), 0.3)
             if worth > best:
                 best, found, cut = worth, test, (share, 1.0 - share)
     return found, cut

@@ -10,11 +10,11 @@ from typing import Any, Final, TypeVar
 import numpy as np
 from numpy.typing import NDArray
 
-from spindle.diagnosis.given.rows import likelihood_table
+from spindle.diagnosis.given.rows import faults_named, likelihood_table
 from spindle.drives.sheet import DriveSheet
 from spindle.errors import ModelError
 from spindle.faults.library import MODELS
-from spindle.faults.model import NOTHING, Fault, FaultModel, Question, Repair, SubAssembly
+from spindle.faults.model import NOTHING, Fault, FaultModel, Link, Path, Question, Repair, SubAssembly
 from spindle.faults.scale import ROW_FLOOR
 from spindle.words.health import P_BAD_ITEM, Health
 
@@ -25,6 +25,15 @@ RESEATED_MONTHS: Final = 40.0
 """How long a flex holds that a repair reseats by the way: it sits until somebody opens the unit again."""
 UNOPENED: Final = 1e-6
 """Prior of a handling fault before a step of ours could have brought it: as good as none, and never impossible."""
+
+
+@dataclass(frozen=True)
+class Chain:
+    """A signal path as a drive has it: the links that are in it, and the positions of the faults that sit in each."""
+
+    path: Path
+    links: tuple[Link, ...]
+    faults: tuple[list[int], ...]
 
 
 @dataclass(frozen=True, eq=False)
@@ -129,6 +138,17 @@ class CompiledModel:
                 i, j = self.fault_index[pair.one], self.fault_index[pair.other]
                 excess[i, j] = excess[j, i] = pair.lift - 1.0
         return excess
+
+    @cached_property
+    def chains(self) -> tuple[Chain, ...]:
+        """The signal paths as this drive has them."""
+        has, index = self.sheet.features, self.fault_index
+        found = []
+        for path in self.model.paths:
+            links = ((k, [index[f] for f in faults_named(k.faults, self.model, self.sheet) if f in index]) for k in path.links if not k.needs or k.needs in has)
+            here = [(k, at) for k, at in links if at]
+            found.append(Chain(path, tuple(k for k, _ in here), tuple(at for _, at in here)))
+        return tuple(found)
 
     @cached_property
     def repair_index(self) -> Mapping[str, int]:

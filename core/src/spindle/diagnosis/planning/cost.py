@@ -54,9 +54,10 @@ def expected_cost(weights: Floats, state: Ints, available: Flags, problem: Probl
     """
     w, d, free = np.array(weights, dtype=float), np.array(state, dtype=np.int64), np.array(available, dtype=float)
     n, n_repairs = free.shape
-    at = rows = np.arange(n)
+    at: Ints = np.arange(n)
+    rows = at
     going = np.ones(n, dtype=bool)
-    spent, before, closing = np.zeros(n), np.zeros(n), np.zeros(n)
+    spent, before, closing = (np.asarray(np.zeros(n)) for _ in range(3))
     best, first = np.empty(n), np.full(n, -1, dtype=np.int64)
     least, firsts, begun = np.full(n, np.inf), first.copy(), first  # the same of the rows that are still at hand, and the first repair of each
     tried_in_vain = (w @ problem.incurable)[:, None] * problem.least_each
@@ -78,8 +79,8 @@ def expected_cost(weights: Floats, state: Ints, available: Flags, problem: Probl
             break
         if n_going < _CROWDED * len(going):
             best[rows], first[rows] = least, firsts
-            kept = (x[going] for x in (rows, w, d, free, spent, rest, price, least, firsts, begun, tried_in_vain, a))
-            rows, w, d, free, spent, rest, price, least, firsts, begun, tried_in_vain, a = kept
+            rows, d, firsts, begun, a = (x[going] for x in (rows, d, firsts, begun, a))
+            w, free, spent, rest, price, least, tried_in_vain = (x[going] for x in (w, free, spent, rest, price, least, tried_in_vain))
             at, going = np.arange(n_going), np.ones(n_going, dtype=bool)
         begun = a if step == 0 else begun
         spent += price[at, a]

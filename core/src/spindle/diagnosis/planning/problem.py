@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -192,3 +193,8 @@ class Plan:
     """P(still well after a year | the repair cured the fault, with the part that it would use), of shape (A, F)."""
     advisable: Flags
     """Which repairs an advice may name, of shape (A,): none that takes away from what keeps people safe, none that is no move on this drive."""
+
+    @cached_property
+    def place_of(self) -> Mapping[str, int]:
+        """Position of each question and swap test among the asks."""
+        return {a.id: n for n, a in enumerate(self.asks)}

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
-from functools import cached_property
 from typing import Final
 
 from spindle.diagnosis.given.compiled import CompiledModel
@@ -39,13 +38,9 @@ class Chart:
     model: CompiledModel
     said: Mapping[str, str]
 
-    @cached_property
-    def _question(self) -> dict[str, int]:
-        return {a.id: n for n, a in enumerate(self.plan.asks)}
-
     def question(self, node: ChartNode) -> int:
         """Return the index of the node's question, or -1 if this drive does not have it."""
-        return self._question.get(node.ask, -1)
+        return self.plan.place_of.get(node.ask, -1)
 
     def next_of(self, node: ChartNode, outcome: str) -> str:
         """Return the node after an answer."""
