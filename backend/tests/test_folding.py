@@ -1,6 +1,7 @@
 """What is kept of a folded tape is what the tape amounts to, whatever happened to the job, the shop or this process meanwhile."""
 
 from datetime import timedelta
+from uuid import uuid4
 
 import pytest
 from apps.drives.models import Console, Layer, Sheet
@@ -11,6 +12,7 @@ from apps.jobs.selectors import job_row
 from apps.people.models import User
 from apps.shop.models import Shop
 from apps.shop.selectors import the_shop
+from django.db import transaction
 from django.db.models import F
 from spindle.job.ledger import grown
 from spindle.job.line import Line
@@ -121,6 +123,18 @@ def test_what_is_newest_beside_a_sheet_is_asked_again_when_any_of_it_changes(db,
     before = the_shop().shelf_version
     model.objects.update(id=F("id"))
     assert the_shop().shelf_version > before
+
+
+@pytest.mark.parametrize(
+    ("change", "version"), [(lambda: Sheet.objects.update(id=F("id")), "shelf_version"), (lambda: User.objects.update(first_name=uuid4().hex), "names_version")]
+)
+def test_a_version_that_was_taken_back_is_not_given_again_for_something_else(db, change, version):
+    taken_back = transaction.savepoint()
+    change()
+    seen = getattr(the_shop(), version)
+    transaction.savepoint_rollback(taken_back)
+    change()
+    assert getattr(the_shop(), version) > seen
 
 
 def test_what_is_newest_beside_a_sheet_is_asked_once(bram, django_assert_num_queries):

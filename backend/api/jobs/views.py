@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Literal
+from functools import lru_cache
+from typing import Final, Literal
 
 from api.drives.views import drive_view
 from api.jobs import counter_schemas as counter
@@ -22,6 +23,7 @@ from spindle.diagnosis.evidence.playtime import judge_time
 from spindle.diagnosis.explaining.configurations import places, to_ask_again
 from spindle.diagnosis.explaining.diagnose import Diagnosis, PartWeight, diagnose
 from spindle.diagnosis.given.case import Answer
+from spindle.diagnosis.given.compiled import CompiledModel
 from spindle.drives.levels import LEVEL_OF_REPAIR, LEVELS
 from spindle.drives.sheet import CLASS_WAVELENGTH_NM, NAMED_CLASSES, DriveSheet
 from spindle.faults.model import SOUND_PART, Question, QuestionKind, Repair
@@ -35,6 +37,9 @@ from spindle.offers.ends import ENDS, price_cents
 from spindle.offers.handing_back import likeliest_end
 from spindle.offers.quote import Quote, offers
 from spindle.repairs.procedures import procedure_for
+
+KEPT_MODELS: Final = 256
+"""Drives of which it is kept how their questions and repairs are shown: nothing that happens to a job changes it."""
 
 
 def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
@@ -69,7 +74,7 @@ def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
         classes_say=matrix_summary({q: o.outcome for q, o in state.belief.evidence.said.items() if q in CLASS_WAVELENGTH_NM}, job.model.sheet),
         agree=_agree(shown, found),
         procedure=procedure_view(shown),
-        repairs=[_repair(r, job.model.sheet.family) for r in job.model.repairs],
+        repairs=_repairs(job.model),
         proof=proof_view(shown, found),
         configuration=_configuration(shown),
         measurable=sorted(measurable(job.model.questions)),
@@ -87,6 +92,11 @@ def job_view(shown: OpenJob, *, is_new: bool = False) -> s.JobView:
         is_new=is_new,
         **custody_fields(shown),
     )
+
+
+@lru_cache(maxsize=KEPT_MODELS)
+def _repairs(model: CompiledModel) -> list[s.RepairView]:
+    return [_repair(r, model.sheet.family) for r in model.repairs]
 
 
 def _repair(repair: Repair, family: str) -> s.RepairView:
@@ -146,21 +156,24 @@ def _is_told(weight: PartWeight) -> bool:
     return weight.part != SOUND_PART or weight.db > 0.0
 
 
+@lru_cache(maxsize=2 * KEPT_MODELS)
+def _spoken_of(model: CompiledModel, kind: QuestionKind) -> list[tuple[Question, d.QuestionView]]:
+    asked = (q for q in model.family_questions.values() if q.kind is kind and (q.id not in NAMED_CLASSES or q.id in model.questions))
+    return [(q, question_view(q)) for q in sorted(asked, key=lambda q: q.order)]
+
+
 def _matrix(shown: OpenJob, kind: QuestionKind) -> list[s.BaselineView]:
-    model = shown.job.model
-    given = shown.job.said
-    spoken_of = (q for q in model.family_questions.values() if q.kind is kind and (q.id not in NAMED_CLASSES or q.id in model.questions))
-    asked = sorted(spoken_of, key=lambda q: q.order)
+    model, given = shown.job.model, shown.job.said
     return [
         s.BaselineView(
-            question=question_view(q),
+            question=view,
             name=q.name,
             nm=CLASS_WAVELENGTH_NM.get(q.id),
             is_supported=q.id in model.questions,
             reference_s=_reference_s(q.id, model.sheet),
             answer=_given(given.get(q.id), q, model.sheet),
         )
-        for q in asked
+        for q, view in _spoken_of(model, kind)
     ]
 
 

@@ -7,7 +7,7 @@ from functools import lru_cache
 from typing import Any
 
 from apps.drives.models import Console, Layer, Sheet
-from apps.drives.selectors import _compiled, _full, _named, full_sheet
+from apps.drives.selectors import _called, _compiled, _full, _named, full_sheet
 from django.db.models import Subquery
 from spindle.bench.opening.steps import Opening, read_opening
 from spindle.drives.console_sheet import ConsoleSheet
@@ -54,7 +54,7 @@ def console_csv(named: Named, table: str) -> str:
 
 def forget_sheets() -> None:
     """Forget what was read of sheets: for a database whose numbers begin anew."""
-    for kept in (_full, _named, _compiled, console_sheet, _opening):
+    for kept in (_full, _called, _named, _compiled, console_sheet, _opening):
         kept.cache_clear()
 
 

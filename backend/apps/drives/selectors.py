@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
-from apps.drives.models import Layer, Saying, Sheet
+from apps.drives.models import BODY, Layer, Saying, Sheet
 from spindle.diagnosis.given.compiled import CompiledModel, compile_model
 from spindle.drives.full_sheet import FullSheet, Provenance
 from spindle.drives.key import Reading, Variant, read_key
@@ -86,6 +86,16 @@ def _full(pk: int) -> FullSheet:
 def full_sheet(pk: int) -> FullSheet:
     """Return a version of a sheet as the rules read it."""
     return _full(pk)
+
+
+@lru_cache(maxsize=512)
+def _called(pk: int) -> Sheet:
+    return Sheet.objects.defer(*BODY).get(pk=pk)
+
+
+def named_sheet(pk: int) -> Sheet:
+    """Return a version of a sheet by what it is called; whether it is the current one, or retired, is asked of the database."""
+    return _called(pk)
 
 
 @lru_cache(maxsize=512)

@@ -8,7 +8,7 @@ from datetime import date, datetime
 from typing import Any
 
 from apps.drives.models import Sheet
-from apps.drives.selectors import Fit, full_sheet, homes_of_part, key_reading, model_of
+from apps.drives.selectors import Fit, full_sheet, homes_of_part, key_reading, model_of, named_sheet
 from apps.jobs.folding import kept_value, make_room
 from apps.jobs.models import HEAVY, SHEETS_BODY, Custody, Job, Taking
 from apps.shelf.models import Check, Kind, Movement, Part
@@ -40,11 +40,14 @@ def whole_jobs() -> QuerySet[Job]:
     return Job.objects.select_related("sheet", "returns").defer(*SHEETS_BODY, *former)
 
 
-def job_row(tag: str) -> Job:
-    """Return the row of one job with its sheet, or raise NotFoundError."""
-    row = whole_jobs().filter(tag=tag.strip().upper()).first()
-    if row is None:
-        raise NotFoundError(f"There is no job {tag}.")
+def job_row(tag: str, *, to_write: bool = False) -> Job:
+    """Return the row of one job with what its sheet is called, or raise NotFoundError; ``to_write`` holds it until the transaction ends."""
+    rows = Job.objects.select_for_update() if to_write else Job.objects.all()
+    try:
+        row = rows.get(tag=tag.strip().upper())
+    except Job.DoesNotExist:
+        raise NotFoundError(f"There is no job {tag}.") from None
+    row.sheet = named_sheet(row.sheet_id)
     return row
 
 

@@ -14,7 +14,7 @@ from typing import Any, Generic, TypeVar
 from apps.jobs.carrying_out import Writer, carry_out
 from apps.jobs.folding import keep_folded, kept_value
 from apps.jobs.models import VOIDED, Job, TapeLine
-from apps.jobs.selectors import OpenJob, changes_since, shelf_for, shown_as, whole_jobs
+from apps.jobs.selectors import OpenJob, changes_since, job_row, shelf_for, shown_as
 from apps.jobs.world import ShopWorld
 from apps.people.models import User
 from apps.people.permissions import require
@@ -25,7 +25,6 @@ from apps.writing.once import Command, claim, digest_of, trying_twice
 from django.db.transaction import on_commit
 from django.utils import timezone
 from spindle.diagnosis.given.case import Trial, TrialResult
-from spindle.errors import NotFoundError
 from spindle.job import effects, value
 from spindle.job.asking import Decision
 from spindle.job.interlocks import bridged
@@ -84,9 +83,7 @@ def write(command: JobCommand, ask: Any, build: Callable[[OpenJob], _T]) -> Writ
 
 
 def _write(command: JobCommand, ask: Any, build: Callable[[OpenJob], _T]) -> Written[_T]:
-    row = whole_jobs().select_for_update(of=("self",)).filter(tag=command.tag.strip().upper()).first()
-    if row is None:
-        raise NotFoundError(f"There is no job {command.tag}.")
+    row = job_row(command.tag, to_write=True)
     digest = digest_of(ASKS[type(ask)].name, {"tag": row.tag, **asdict(ask)})
     is_replay = claim(Command(command.user, command.key, command.at), digest, row.tag) is not None
     shop = the_shop()
