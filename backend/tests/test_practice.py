@@ -187,7 +187,7 @@ def test_a_lesson_on_a_drive_of_the_shops_is_opened_by_its_sheet_and_played_to_i
     assert [w["name"] for w in run["ways"] if w["is_now"]] == ["closed up"]
     open_ = next(w for w in run["ways"] if w["depth"] == "drive_open")
     run = moved(bram, run, do="open", what="drive_open").json()
-    assert (run["minutes"], run["log"][-1]["says"]) == (open_["minutes"], "Drive open, mains out.")
+    assert (run["minutes"], run["log"][-1]["at_min"], run["log"][-1]["says"]) == (open_["minutes"], open_["minutes"], "Drive open, mains out.")
     assert not any(w["steps"] for w in run["ways"] if w["is_now"] or w["is_shutting"])
     run = moved(bram, run, do="hand_back").json()
     assert run["score"]["hidden"]

@@ -162,7 +162,8 @@ class PracticeLogView(View):
     says: str
     mishap: str
     cents: int
-    minutes: float
+    at_min: float
+    """At which minute of the unit it was done."""
     beside: PracticeBesideView | None
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import accumulate
 from typing import Any
 
 from api.drives.views import facts_view
@@ -85,18 +86,18 @@ def run_view(run: Run) -> s.PracticeRunView:
         parts=[s.PracticePartView(id=p.id, name=p.name) for p in at.ready.model.parts if p.id not in ("handling", "unlisted")],
         looks=[] if at.is_over else _looks(at),
         repairs=[] if at.is_over else _repairs(at),
-        log=[_log(d, at) for d in at.done],
+        log=[_log(d, at, since) for d, since in zip(at.done, accumulate(d.minutes for d in at.done), strict=True)],
         score=_score(run.score, at) if run.score else None,
     )
 
 
-def _log(done: Done, at: Session) -> s.PracticeLogView:
+def _log(done: Done, at: Session, at_min: float) -> s.PracticeLogView:
     step = step_of(done, at)
     beside = None
     if at.is_judged and done.beside is not None:
         best = None if done.beside.best is None else step.best
         beside = s.PracticeBesideView(best=best, regret_cents=_cents(step.regret_eur), traps=list(step.traps))
-    return s.PracticeLogView(did=step.did, says=done.says, mishap=done.mishap, cents=_cents(done.eur), minutes=done.minutes, beside=beside)
+    return s.PracticeLogView(did=step.did, says=done.says, mishap=done.mishap, cents=_cents(done.eur), at_min=at_min, beside=beside)
 
 
 def _cents(eur: float) -> int:

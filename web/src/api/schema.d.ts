@@ -5995,13 +5995,13 @@ export interface components {
          * @description A move, and what came of it; beside the planner's, where that is told after each.
          */
         PracticeLogView: {
+            /** At Min */
+            at_min: number;
             beside: components["schemas"]["PracticeBesideView"] | null;
             /** Cents */
             cents: number;
             /** Did */
             did: string;
-            /** Minutes */
-            minutes: number;
             /** Mishap */
             mishap: string;
             /** Says */

@@ -10,7 +10,6 @@ export function Happened({ log }: { log: Run['log'] }) {
   useEffect(() => {
     if (roll.current) roll.current.scrollTop = roll.current.scrollHeight
   }, [log.length])
-  const since = log.map((_, n) => log.slice(0, n + 1).reduce((sum, d) => sum + d.minutes, 0))
   return (
     <aside aria-label="Tape" className="flex min-h-0 flex-col border-line bg-tape max-lg:border-t lg:w-68 lg:shrink-0 lg:border-l xl:w-74">
       <div className="flex min-h-11 items-center justify-between border-b border-dashed border-line px-4">
@@ -21,7 +20,7 @@ export function Happened({ log }: { log: Run['log'] }) {
         {log.length === 0 && <li className="px-4 py-3 text-quiet">Nothing yet. What is looked at, measured or tried stands here.</li>}
         {log.map((d, n) => (
           <li key={n} className="grid grid-cols-[2.6rem_minmax(0,1fr)] gap-x-2 border-b border-dashed border-line px-4 py-2">
-            <span className="figures text-tiny text-quiet">{since[n]!.toFixed(0)}</span>
+            <span className="figures text-tiny text-quiet">{d.at_min.toFixed(0)}</span>
             <Told line={d} />
           </li>
         ))}

@@ -46,6 +46,12 @@ export function LessonsScreen() {
               <div className="min-w-72">
                 <Select label="On which drive" empty="The lesson’s own, well equipped" choices={(own.data ?? []).map((d) => ({ id: String(d.sheet), label: d.name }))} value={sheet} onChange={setSheet} />
               </div>
+              {own.error && (
+                <p role="alert" className="flex items-center gap-2 text-danger">
+                  Your own drives could not be fetched.
+                  <Button onClick={() => void own.refetch()}>Try again</Button>
+                </p>
+              )}
             </div>
             {drive && <p className="mb-3 text-quiet">{drive.lessons.length} of {asked.data.length} lessons can be played on this drive; the others hide what it does not have.</p>}
             <ol className="grid gap-2.5 md:grid-cols-2 xl:grid-cols-3">

@@ -40,7 +40,7 @@ const run = (more: Partial<Run> = {}): Run => ({
     { id: 'board_supply', ask: 'Supply at the drive: in its band?', how: 'Meter.', group: 'cover off', cents: 300, minutes: 4, answer: '', cautions: [], tips: { points: 'J7-2 to frame', limit: '4.85 V to 5.25 V, running' } },
   ],
   repairs: [{ id: 'replace_drive', name: 'Replace the whole drive', part: 'Drive', cents: 9000, minutes: 30, part_cents: 6000, wait_days: 9, is_wet: false, brings_board: true, donor_cents: 2400, tried: 1, steps: [{ text: 'Pull the mains plug.', cautions: ['Capacitors hold charge.'] }], goes_wrong: 'a flex left out' }],
-  log: [{ did: 'Does it power up?', says: 'Powers up', mishap: '', cents: 60, minutes: 1, beside: null }],
+  log: [{ did: 'Does it power up?', says: 'Powers up', mishap: '', cents: 60, at_min: 1, beside: null }],
   score: null,
   ...more,
 })
@@ -85,6 +85,13 @@ test('a lesson is begun; one that is open goes on', async () => {
   expect(sent[0]?.body).toMatchObject({ lesson: 'first_unit' })
 })
 
+test('drives of the shop that cannot be fetched are said to be missing, and lessons go on', async () => {
+  serve({ 'GET /api/practice/lessons': [lesson()] })
+  showAt('/practice', '/practice', <LessonsScreen />)
+  expect(await screen.findByRole('alert')).toHaveTextContent('Your own drives could not be fetched')
+  expect(screen.getByRole('button', { name: 'Begin: A first unit' })).toBeEnabled()
+})
+
 test('the class is shown to who runs the shop, and to nobody else', async () => {
   serve({ 'GET /api/practice/drives': [{ sheet: 7, name: 'Own tray drive', lessons: ['first_unit'] }], 'GET /api/practice/lessons': [lesson()], 'GET /api/practice/class': [{ name: 'Bram', mastered: ['first_unit'], tries: 3, mean_times: 1.4, traps: ['No spin (2)'] }] })
   showAt('/practice', '/practice', <LessonsScreen />, ['shop'])
@@ -92,7 +99,7 @@ test('the class is shown to who runs the shop, and to nobody else', async () => 
 })
 
 test('a look is pressed and the world answers', async () => {
-  const sent = playing(moving(run(), run({ moves: 3, log: [{ did: 'How does the belt look?', says: 'Belt is off', mishap: '', cents: 900, minutes: 1, beside: null }] })))
+  const sent = playing(moving(run(), run({ moves: 3, log: [{ did: 'How does the belt look?', says: 'Belt is off', mishap: '', cents: 900, at_min: 16, beside: null }] })))
   await userEvent.type(await screen.findByLabelText('Find a look'), 'belt')
   expect(screen.queryByRole('button', { name: /Does it power up/ })).toBeNull()
   await userEvent.click(screen.getByRole('button', { name: /How does the belt look.*Mains inside the case.*15 min/ }))
@@ -167,8 +174,8 @@ test('who is led sees the next move and the suspects, and is offered no hint', a
 
 test('each move stands beside the planner’s, with the trap by its name', async () => {
   const log = [
-    { did: 'Clean the rollers', says: 'Worse', mishap: '', cents: 60, minutes: 1, beside: { best: 'Does it read?', regret_cents: 150, traps: ['Power with something wet inside'] } },
-    { did: 'Offer a disc', says: 'Takes it', mishap: '', cents: 60, minutes: 1, beside: { best: '', regret_cents: 0, traps: [] } },
+    { did: 'Clean the rollers', says: 'Worse', mishap: '', cents: 60, at_min: 1, beside: { best: 'Does it read?', regret_cents: 150, traps: ['Power with something wet inside'] } },
+    { did: 'Offer a disc', says: 'Takes it', mishap: '', cents: 60, at_min: 1, beside: { best: '', regret_cents: 0, traps: [] } },
   ]
   playing({ [`GET ${RUN}`]: run({ log, tells_each: true }) })
   const [first, newest] = within(await screen.findByRole('list', { name: 'What happened' })).getAllByRole('listitem')
