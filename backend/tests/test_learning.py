@@ -56,7 +56,7 @@ def test_what_was_kept_by_older_rules_is_made_anew_and_the_rest_left(year):
 def test_nothing_counts_before_somebody_puts_it_to_use(year, bram):
     told = bram.get("/record/learning").json()
     assert (told["in_use"], told["jobs"]) == (None, Job.objects.filter(past__isnull=False).count())
-    assert {p["part"] for p in told["parts"]} == {"causes", "repairs", "pace"}
+    assert {p["part"] for p in told["parts"]} == {"causes", "repairs", "pace", "playing"}
     assert {r["about"] for r in told["rows"]} > {"repair", "hand"}
     pk = Job.objects.get(tag=SEEN).sheet_id
     assert model_in_use(pk) is model_of(pk)
@@ -68,7 +68,7 @@ def test_it_is_used_by_a_press_and_taken_back_by_another(year, better, ida):
     rested = rests_on_of(before)
     jobs = ida.get("/record/learning").json()["jobs"]
     used = use(ida, jobs).json()["in_use"]
-    assert (used["number"], used["jobs"], set(used["parts"])) == (1, jobs, {"causes", "repairs", "pace"})
+    assert (used["number"], used["jobs"], set(used["parts"])) == (1, jobs, {"causes", "repairs", "pace", "playing"})
     now = open_job(row, the_shop())
     assert now.state.belief.p != pytest.approx(before.state.belief.p)
     assert rests_on_of(now) != rested

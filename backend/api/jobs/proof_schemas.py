@@ -23,8 +23,10 @@ class CheckView(View):
     waits_for: str
     """What it waits for among the waits of the job, "" for nothing."""
     question: str
+    is_timed: bool
+    """The seconds until it plays are asked for."""
     reference_s: float | None
-    """How long healthy units take to play it."""
+    """How long healthy units take to play it; None where nobody knows yet."""
     may_be_left: bool
     why_left: str
     """Why it was not tried."""

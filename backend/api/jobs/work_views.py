@@ -78,6 +78,7 @@ def _check(check: ProofCheck, job: Job) -> proof.CheckView:
         done=job.tried.get(check.id, 0),
         waits_for=check.waits_for,
         question=check.question,
+        is_timed=check.is_timed,
         reference_s=check.reference.mean_s if check.reference else None,
         may_be_left=check.may_be_left,
         why_left=why,

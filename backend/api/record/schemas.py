@@ -143,7 +143,7 @@ class LearntRowView(View):
     about: Told
     of: str
     name: str
-    was: float
+    was: float | None
     now: float
     n: float
     low: float | None

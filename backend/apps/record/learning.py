@@ -30,6 +30,8 @@ from spindle.learning.past import read_past
 from spindle.learning.telling import Row, Told, told
 
 MONTH_DAYS = 30.44
+WORKED_OUT_AS = 2
+"""Raised when something else is worked out of the closed jobs: what is kept of it is old then."""
 MOST_OPEN = 80
 """So many open jobs are looked through for another first suspect, the newest first."""
 
@@ -106,7 +108,7 @@ def taught() -> Taught:
 def _rests_on() -> str:
     """Return what it rests on, in a few words: which jobs have closed, which drives there are, and the day, for what has not come back yet."""
     jobs = Job.objects.filter(closed_at__isnull=False, past__isnull=False).aggregate(n=Count("pk"), last=Max("closed_at"), kept=Max("kept_as"))
-    return f"{jobs['n']} {jobs['last']} {jobs['kept']} {Sheet.objects.aggregate(m=Max('pk'))['m']} {timezone.localdate()}"
+    return f"{WORKED_OUT_AS} {jobs['n']} {jobs['last']} {jobs['kept']} {Sheet.objects.aggregate(m=Max('pk'))['m']} {timezone.localdate()}"
 
 
 def _written(learning: Learning) -> dict[str, Any]:

@@ -2954,6 +2954,8 @@ export interface components {
             how: string;
             /** Id */
             id: string;
+            /** Is Timed */
+            is_timed: boolean;
             /** May Be Left */
             may_be_left: boolean;
             /** Question */
@@ -4465,7 +4467,7 @@ export interface components {
             /** Of Confirmed */
             of_confirmed: number | null;
             /** Was */
-            was: number;
+            was: number | null;
         };
         /**
          * LeaveCheckAsk
@@ -5553,7 +5555,7 @@ export interface components {
          * @description A part of a layer: each is judged by itself, and used or left out.
          * @enum {string}
          */
-        Part: "causes" | "repairs" | "pace";
+        Part: "causes" | "repairs" | "pace" | "playing";
         /**
          * PartDetailView
          * @description A part with its trail, and where it fits; a belt with its size, where somebody has said it.
@@ -7852,7 +7854,7 @@ export interface components {
          * @description What a row is about.
          * @enum {string}
          */
-        Told: "cause" | "repair" | "health" | "source" | "pace" | "hand" | "lasts";
+        Told: "cause" | "repair" | "health" | "source" | "pace" | "hand" | "lasts" | "playing";
         /**
          * ToldCautionView
          * @description A caution that stands at what comes next.

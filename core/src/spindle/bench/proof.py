@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Final
 
-from spindle.drives.sheet import DriveSheet, ReferenceTime
+from spindle.drives.sheet import CLASS_WAVELENGTH_NM, DriveSheet, ReferenceTime
 from spindle.faults.model import FaultModel, Question, QuestionKind
 
 
@@ -26,6 +26,11 @@ class ProofCheck:
     """How long healthy units take to play it, where the sheet says."""
     may_be_left: bool = False
     """It can be left out, with a reason: what it needs may not be here."""
+
+    @property
+    def is_timed(self) -> bool:
+        """True where the seconds until it plays are worth writing down: of proven units they become what healthy ones take."""
+        return self.question in CLASS_WAVELENGTH_NM
 
 
 _LOADER: Final = {

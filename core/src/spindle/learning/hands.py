@@ -1,20 +1,14 @@
-"""How long repairs take here, and who is quicker or slower at what: log-normal, shrunk to what was planned; pauses cut.
-
-References
-----------
-.. [1] K. P. Murphy, "Conjugate Bayesian analysis of the Gaussian distribution", 2007 (normal-inverse-gamma).
-"""
+"""How long repairs take here, and who is quicker or slower at what: log-normal, shrunk to what was planned; pauses cut."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from math import exp, log, sqrt
+from math import exp, log
 from statistics import median
 from typing import Final
 
-from scipy.special import stdtrit
-
+from spindle.learning.logs import of_logs
 from spindle.learning.past import Took
 
 PAUSE: Final = 4.0
@@ -85,11 +79,6 @@ def _timed(took: Sequence[Took]) -> list[Took]:
 
 
 def _shrunk(logs: Sequence[float], towards: float, strength: float = STRENGTH) -> Pace:
-    """Return the posterior of the mean of logs: normal-inverse-gamma [1]_, as a factor."""
-    n = len(logs)
-    mean = sum(logs) / n if n else towards
-    at = (strength * towards + n * mean) / (strength + n)
-    a = (strength + n) / 2.0
-    b = strength * SPREAD**2 / 2.0 + sum((x - mean) ** 2 for x in logs) / 2.0 + strength * n * (mean - towards) ** 2 / (2.0 * (strength + n))
-    half = float(stdtrit(2.0 * a, 0.95)) * sqrt(b / (a * (strength + n)))
-    return Pace(n, exp(at), exp(at - half), exp(at + half))
+    """Return the posterior of the mean of logs, as a factor."""
+    found = of_logs(logs, towards, strength=strength, spread=SPREAD, sure=strength)
+    return Pace(len(logs), exp(found.middle), exp(found.middle - found.half), exp(found.middle + found.half))

@@ -1,7 +1,8 @@
 """Is what was learnt better? Each job is judged by what was learnt before it, never by what it taught itself.
 
 A layer has parts, and each is worth having only if it predicts the next jobs better than what is in use, by two standard errors: the
-causes by the fault that it was, from what was seen at first; the repairs by whether the first one cured; the minutes by what was taken.
+causes by the fault that it was, from what was seen at first; the repairs by whether the first one cured; the minutes by what was
+taken; the times to play by those of the next proven units.
 
 References
 ----------
@@ -22,11 +23,14 @@ from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.learning.hands import SPREAD, is_timed
 from spindle.learning.layer import Layer, Part
 from spindle.learning.past import Past
+from spindle.learning.playing import logs_of
 
 BLOCK: Final = 20
 """So many jobs are judged by one layer, before it is learnt anew with them."""
 LEAST: Final = 0.001
 """A chance that was said to be nothing costs no more than one in a thousand: one surprise must not be all."""
+NOBODY_KNOWS: Final = (log(20.0), 0.7)
+"""Log of a time to play, and its spread, where no sheet says one: twenty seconds, half of them or twice as many."""
 SURE: Final = 2.0
 """Standard errors by which a layer has to be better."""
 
@@ -77,8 +81,16 @@ def pace_loss(past: Past, layer: Layer, _model: CompiledModel) -> float | None:
     return sum(x * x for x in off) / len(off) / (2.0 * SPREAD**2) if off else None
 
 
+def playing_loss(past: Past, layer: Layer, model: CompiledModel) -> float | None:
+    """Return the nats that a proven unit's times to play cost by a layer, each by its log; None if nobody timed it."""
+    known = {disc: logs_of(t) for disc, t in layer.times_over(model.sheet).items()}
+    timed = {disc: log(s) for disc, s in (past.seconds or {}).items() if disc in model.sheet.classes}
+    lost = [log(sd) + 0.5 * ((x - mean) / sd) ** 2 for disc, x in timed.items() for mean, sd in [known.get(disc, NOBODY_KNOWS)]]
+    return min(sum(lost) / len(lost), -log(LEAST)) if lost else None
+
+
 _LOSSES: Final[Mapping[Part, Callable[[Past, Layer, CompiledModel], float | None]]] = MappingProxyType(
-    {Part.CAUSES: cause_loss, Part.REPAIRS: repair_loss, Part.PACE: pace_loss}
+    {Part.CAUSES: cause_loss, Part.REPAIRS: repair_loss, Part.PACE: pace_loss, Part.PLAYING: playing_loss}
 )
 
 

@@ -15,10 +15,12 @@ from typing import Any, Final, Self
 import numpy as np
 
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
+from spindle.drives.sheet import DriveSheet, ReferenceTime
 from spindle.learning.causes import Causes, learn_causes, listed
 from spindle.learning.hands import Hands, learn_hands
 from spindle.learning.lasting import Away, Lasts, learn_lasting
 from spindle.learning.past import Past
+from spindle.learning.playing import Played, learn_playing
 from spindle.learning.repairs import Repairs, learn_repairs
 from spindle.words.health import Health
 
@@ -29,9 +31,10 @@ class Part(StrEnum):
     CAUSES = "causes"
     REPAIRS = "repairs"
     PACE = "pace"
+    PLAYING = "playing"
 
 
-_FIELDS: Final = MappingProxyType({Part.CAUSES: ("share",), Part.REPAIRS: ("success", "bad_item"), Part.PACE: ("pace",)})
+_FIELDS: Final = MappingProxyType({Part.CAUSES: ("share",), Part.REPAIRS: ("success", "bad_item"), Part.PACE: ("pace",), Part.PLAYING: ("playing",)})
 
 
 @dataclass(frozen=True)
@@ -45,6 +48,7 @@ class Layer:
         too seldom for what was shipped, beyond doubt
     bad_item : what is known of a part -> P(bad itself)
     pace : repair -> how many times as long as planned it takes
+    playing : variant -> class of disc -> time to play of healthy units, as a sheet has it
     """
 
     share: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
@@ -52,6 +56,7 @@ class Layer:
     lasts: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
     bad_item: Mapping[str, float] = field(default_factory=dict)
     pace: Mapping[str, float] = field(default_factory=dict)
+    playing: Mapping[str, Mapping[str, Mapping[str, float]]] = field(default_factory=dict)
 
     def over(self, model: CompiledModel) -> CompiledModel:
         """Return a shipped model with this laid over it. Faults, answers and everything that was not learnt stay as they are."""
@@ -66,7 +71,14 @@ class Layer:
                 lasts[index[repair]] *= months / model.repairs[index[repair]].lasts_months
         prior = self.prior_over(model)
         bad = {**model.bad_item, **{Health(h): p for h, p in self.bad_item.items()}}
-        return replace(model, prior=prior, success=success, lasts_months=lasts, bad_item=bad, pace=dict(self.pace), learnt_over=model, log_rows={})
+        sheet = replace(model.sheet, reference_times=self.times_over(model.sheet))
+        learnt: dict[str, Any] = {"sheet": sheet, "prior": prior, "success": success, "lasts_months": lasts, "bad_item": bad, "pace": dict(self.pace)}
+        return replace(model, **learnt, learnt_over=model, log_rows={})
+
+    def times_over(self, sheet: DriveSheet) -> dict[str, ReferenceTime]:
+        """Return the times to play of a sheet with those of this layer in their place, of the classes that the drive reads."""
+        learnt = self.playing.get(sheet.variant, {})
+        return {**sheet.reference_times, **{c: ReferenceTime(t["mean_s"], t["sd_s"], int(t["n"])) for c, t in learnt.items() if c in sheet.classes}}
 
     def prior_over(self, model: CompiledModel) -> Floats:
         """Return the shipped prior with the shares of this layer, of shape (n_faults,): together the listed faults stay as likely as they were."""
@@ -101,18 +113,23 @@ class Lessons:
     repairs: Repairs
     lasting: Mapping[str, Mapping[str, Lasts]]
     hands: Hands
+    playing: Mapping[tuple[str, str], Played]
 
     def layer(self) -> Layer:
         """Return the numbers that are to take the place of shipped ones."""
         success: dict[str, dict[str, Mapping[str, float]]] = {}
         for (family, repair), own in self.repairs.success.items():
             success.setdefault(family, {})[repair] = own
+        playing: dict[str, dict[str, Mapping[str, float]]] = {}
+        for (variant, disc), played in self.playing.items():
+            playing.setdefault(variant, {})[disc] = asdict(played.now)
         return Layer(
             share={v: own for causes in self.causes.values() for v, own in causes.share.items()},
             success=success,
             lasts={family: {r: x.months for r, x in own.items() if x.is_beyond_doubt} for family, own in self.lasting.items()},
             bad_item={h.value: x.mean for h, x in self.repairs.health.items()},
             pace={r: x.factor for r, x in self.hands.repairs.items()},
+            playing=playing,
         )
 
 
@@ -134,4 +151,4 @@ def learn(pasts: Sequence[Past], models: Mapping[str, CompiledModel], *, source_
         shipped = {r.id: r.lasts_months for m in own.values() for r in m.repairs}
         lasting[family] = learn_lasting([a for a in away if a.variant in own], shipped)
     repairs = learn_repairs(pasts, models, source_of or {})
-    return Lessons(len(pasts), causes, repairs, lasting, learn_hands([t for p in pasts for t in p.took]))
+    return Lessons(len(pasts), causes, repairs, lasting, learn_hands([t for p in pasts for t in p.took]), learn_playing(pasts, models))

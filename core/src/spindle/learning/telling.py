@@ -27,6 +27,7 @@ class Told(StrEnum):
     PACE = "pace"
     HAND = "hand"
     LASTS = "lasts"
+    PLAYING = "playing"
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,7 +37,7 @@ class Row:
     Attributes
     ----------
     of, name : of which drive, family or person, and what
-    was, now : shares in [0, 1]; times as long as planned; or months
+    was, now : shares in [0, 1]; times as long as planned; months; or seconds. ``was`` is None where nobody said anything
     low, high : the 90 % interval, where one is known
     n : jobs or trials that it rests on; soft counts are broken numbers
     confirmed, of_confirmed : of a cause: in so many jobs it was confirmed, of all of that drive whose cause was
@@ -45,7 +46,7 @@ class Row:
     about: Told
     of: str
     name: str
-    was: float
+    was: float | None
     now: float
     n: float
     low: float | None = None
@@ -56,9 +57,17 @@ class Row:
 
 def told(lessons: Lessons, models: Mapping[str, CompiledModel]) -> tuple[Row, ...]:
     """Return what was learnt, what moved most first within each kind."""
-    rows = [*_causes(lessons, models), *_repairs(lessons, models), *_parts(lessons), *_hands(lessons, models), *_lasting(lessons, models)]
+    known = (
+        _causes(lessons, models),
+        _repairs(lessons, models),
+        _parts(lessons),
+        _hands(lessons, models),
+        _lasting(lessons, models),
+        _playing(lessons, models),
+    )
+    rows = [row for kind in known for row in kind]
     kinds = list(Told)
-    return tuple(sorted(rows, key=lambda r: (kinds.index(r.about), -r.n * abs(r.now - r.was))))
+    return tuple(sorted(rows, key=lambda r: (kinds.index(r.about), -r.n * abs(r.now - (r.was or 0.0)))))
 
 
 def _causes(lessons: Lessons, models: Mapping[str, CompiledModel]) -> Iterator[Row]:
@@ -109,3 +118,10 @@ def _lasting(lessons: Lessons, models: Mapping[str, CompiledModel]) -> Iterator[
         for repair, lasts in own.items():
             if lasts.came_back:
                 yield Row(Told.LASTS, family, names[repair], lasts.shipped, lasts.months, lasts.n, lasts.low, lasts.high)
+
+
+def _playing(lessons: Lessons, models: Mapping[str, CompiledModel]) -> Iterator[Row]:
+    for (variant, disc), played in lessons.playing.items():
+        if played.n >= LEAST_JOBS:
+            name, was = models[variant].family_questions[disc].name, None if played.was is None else played.was.mean_s
+            yield Row(Told.PLAYING, variant, name, was, played.now.mean_s, played.n, played.low, played.high)

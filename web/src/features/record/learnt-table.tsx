@@ -8,6 +8,7 @@ type About = LearntRow['about']
 type Kind = { about: About; title: string; of: string; name: string; n: string; tell: (value: number) => string; note: string }
 
 const times = (value: number): string => `${value.toFixed(2)} times`
+const seconds = (value: number): string => `${value.toFixed(1)} s`
 const months = (value: number): string => `${value.toFixed(0)} months`
 const KINDS: readonly Kind[] = [
   { about: 'cause', title: 'Causes', of: 'Drive', name: 'Fault', n: 'Jobs', tell: percent, note: 'The share of units of that drive in which it is the cause. Jobs are counted by how likely the fault was at their end.' },
@@ -17,6 +18,7 @@ const KINDS: readonly Kind[] = [
   { about: 'pace', title: 'Minutes', of: '', name: 'Repair', n: 'Timed', tell: times, note: 'As long as planned. Pauses, and what was written down afterwards, are left out.' },
   { about: 'hand', title: 'Hands', of: 'Who', name: 'At', n: 'Timed', tell: times, note: 'As long as others take for the same repairs. It says nothing of how well they last.' },
   { about: 'lasts', title: 'How long repairs last', of: 'Loader', name: 'Repair', n: 'Units', tell: months, note: 'Until one unit of two is back with the same fault. Units that are still away count for as long as they are.' },
+  { about: 'playing', title: 'Time to play', of: 'Drive', name: 'Disc', n: 'Units', tell: seconds, note: 'Of healthy units: those that were proven and timed. A start that took nearly twice as long is left out.' },
 ]
 const SHOWN = 8
 
@@ -63,7 +65,7 @@ function OfKind({ kind, rows }: { kind: Kind; rows: LearntRow[] }) {
                 <th scope="row" className="py-2 pr-4 font-semibold">
                   {row.name}
                 </th>
-                <td className="figures text-right text-quiet">{kind.tell(row.was)}</td>
+                <td className="figures text-right text-quiet">{row.was === null ? 'not known' : kind.tell(row.was)}</td>
                 <td className="figures text-right font-bold">{kind.tell(row.now)}</td>
                 {isSure && <td className="figures pl-5 text-quiet">{row.low === null || row.high === null ? '' : `${kind.tell(row.low)} and ${kind.tell(row.high)}`}</td>}
                 {kind.about === 'cause' && <td className="figures text-right">{row.of_confirmed ? `${row.confirmed} of ${row.of_confirmed}` : '–'}</td>}

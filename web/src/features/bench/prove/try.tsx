@@ -28,11 +28,11 @@ export function Try({ check: c, wait, onLater }: { check: Check; wait: Wait | un
   return (
     <Now title={c.title} how={c.how}>
       {c.tries > 1 && <Progress done={c.done} of={c.tries} what="good" />}
-      {c.reference_s !== null && (
+      {c.is_timed && (
         <div className="mb-2 max-w-xs">
           <TextField
             label="Seconds until it plays"
-            hint={`Healthy units take about ${Math.round(c.reference_s)} s. Empty if nobody timed it.`}
+            hint={`${c.reference_s === null ? 'Nobody knows yet what is usual here: five proven units tell.' : `Healthy units take about ${Math.round(c.reference_s)} s.`} Empty if nobody timed it.`}
             inputMode="decimal"
             value={typed}
             error={typed && !isTimed ? 'A number of seconds.' : undefined}

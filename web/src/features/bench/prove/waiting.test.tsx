@@ -7,7 +7,7 @@ import { Holds } from '../frame/holds'
 import { ProveMat } from './prove-mat'
 
 type Check = Job['proof']['checks'][number]
-const check = (id: string, more: Partial<Check> = {}): Check => ({ id, title: id, how: '', state: 'open', tries: 1, done: 0, waits_for: '', question: '', reference_s: null, may_be_left: false, why_left: '', ...more })
+const check = (id: string, more: Partial<Check> = {}): Check => ({ id, title: id, how: '', state: 'open', tries: 1, done: 0, waits_for: '', question: '', is_timed: false, reference_s: null, may_be_left: false, why_left: '', ...more })
 const cold = check('Starts cold', { waits_for: 'cold start' })
 const soon = new Date(Date.now() + 600_000).toISOString()
 const wait = (until: string | null): Job['waits'][number] => ({ code: 'cold', text: 'It ran a while ago.', clears: '', until, bars: 'cold start' })
@@ -49,7 +49,7 @@ test('with a strip above the key is the strip’s, and one dialog opens', async 
 })
 
 test('the time to play goes with the class, where healthy units are known', async () => {
-  const send = onBench(<ProveMat />, proving([check('Reads a film DVD', { reference_s: 14 })]))
+  const send = onBench(<ProveMat />, proving([check('Reads a film DVD', { is_timed: true, reference_s: 14 })]))
   await userEvent.type(screen.getByLabelText('Seconds until it plays'), '14,5')
   await userEvent.click(screen.getByRole('button', { name: /Works/ }))
   expect(send.mock.calls[0]?.[0]).toMatchObject({ is_passed: true, seconds: 14.5 })

@@ -170,7 +170,7 @@ describe('a trial', () => {
 })
 
 describe('proving', () => {
-  const check = { id: 'eject', title: 'Ejects with a disc in', how: 'From the button.', state: 'open' as const, tries: 1, done: 0, waits_for: '', question: '', reference_s: null, may_be_left: false, why_left: '' }
+  const check = { id: 'eject', title: 'Ejects with a disc in', how: 'From the button.', state: 'open' as const, tries: 1, done: 0, waits_for: '', question: '', is_timed: false, reference_s: null, may_be_left: false, why_left: '' }
   const proof = { ...jobOf().proof, checks: [check] }
 
   test('asks to close the unit first', async () => {
