@@ -258,7 +258,8 @@ class BenchJob:
         """A time to play, by the watch: the proven unit is what others are held against."""
         asked = next((q for q in self.job.model.questions.values() if q.kind is QuestionKind.DISC_CLASS), None)
         if asked is not None:
-            seconds = round(14.0 * float(np.exp(self._rng.normal(0.0, 0.08))), 1)
+            known = self.job.model.sheet.reference_times.get(asked.id)
+            seconds = round((14.0 if known is None else known.mean_s) * float(np.exp(self._rng.normal(0.0, 0.08))), 1)
             self._ask(Answer(asked.id, asked.outcomes[0].id, seconds=seconds), 1)
 
     def _shut(self) -> None:

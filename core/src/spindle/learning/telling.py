@@ -36,7 +36,7 @@ class Row:
 
     Attributes
     ----------
-    of, name : of which drive, family or person, and what
+    of, name : of which drive, family or person, and what; of a time to play, the class of disc by its id
     was, now : shares in [0, 1]; times as long as planned; months; or seconds. ``was`` is None where nobody said anything
     low, high : the 90 % interval, where one is known
     n : jobs or trials that it rests on; soft counts are broken numbers
@@ -120,8 +120,8 @@ def _lasting(lessons: Lessons, models: Mapping[str, CompiledModel]) -> Iterator[
                 yield Row(Told.LASTS, family, names[repair], lasts.shipped, lasts.months, lasts.n, lasts.low, lasts.high)
 
 
-def _playing(lessons: Lessons, models: Mapping[str, CompiledModel]) -> Iterator[Row]:
+def _playing(lessons: Lessons, _models: Mapping[str, CompiledModel]) -> Iterator[Row]:
     for (variant, disc), played in lessons.playing.items():
         if played.n >= LEAST_JOBS:
-            name, was = models[variant].family_questions[disc].name, None if played.was is None else played.was.mean_s
-            yield Row(Told.PLAYING, variant, name, was, played.now.mean_s, played.n, played.low, played.high)
+            was = None if played.was is None else played.was.mean_s
+            yield Row(Told.PLAYING, variant, disc, was, played.now.mean_s, played.n, played.low, played.high)

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { percent } from '@/lib/words'
+import { discClass, percent } from '@/lib/words'
 import { Button } from '@/ui/button'
 import { Panel } from '@/ui/panel'
 import type { LearntRow } from './record-queries'
@@ -63,7 +63,7 @@ function OfKind({ kind, rows }: { kind: Kind; rows: LearntRow[] }) {
               <tr key={`${row.of} ${row.name}`} className="border-t border-line">
                 {kind.of && <td className="py-2 pr-4">{row.of}</td>}
                 <th scope="row" className="py-2 pr-4 font-semibold">
-                  {row.name}
+                  {kind.about === 'playing' ? discClass(row.name) : row.name}
                 </th>
                 <td className="figures text-right text-quiet">{row.was === null ? 'not known' : kind.tell(row.was)}</td>
                 <td className="figures text-right font-bold">{kind.tell(row.now)}</td>

@@ -118,7 +118,7 @@ test('what was learnt stands beside what was taken as true, with how it was judg
 })
 
 test('a time that no sheet said was not known before the units told it', async () => {
-  taught(learning({ rows: [row({ about: 'playing', name: 'film DVD', was: null, now: 14.1, n: 9, low: 13.8, high: 14.5, confirmed: null, of_confirmed: null })] }))
+  taught(learning({ rows: [row({ about: 'playing', name: 'film_dvd', was: null, now: 14.1, n: 9, low: 13.8, high: 14.5, confirmed: null, of_confirmed: null })] }))
   expect(await screen.findByRole('row', { name: /VM-S52 film DVD not known 14\.1 s 13\.8 s .* 14\.5 s 9/ })).toBeVisible()
 })
 
