@@ -8,8 +8,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from spindle.bench.proof import proof_profile
+from spindle.diagnosis.belief.ending import judge_ending
 from spindle.diagnosis.given.compiled import compile_model
 from spindle.drives.sheet import ReferenceTime
+from spindle.job.past import past_of
+from spindle.job.state import state_of
 from spindle.learning.judging import BLOCK, judge
 from spindle.learning.layer import Layer, Part, learn
 from spindle.learning.past import Past
@@ -17,6 +20,7 @@ from spindle.learning.playing import LEAST_UNITS, MOST, learn_playing, logs_of
 from spindle.learning.telling import Told, told
 
 from .conftest import FAMILIES
+from .house import ECONOMY, on_the_way
 
 DISC = "film_dvd"
 SILENT = compile_model(replace(FAMILIES["slot"], reference_times={}))
@@ -93,6 +97,28 @@ def test_what_was_learnt_is_told_beside_what_was_said_before(model, was):
     (row,) = told(learn(units(*[14.0] * 9), {V: model}), {V: model})
     assert (row.about, row.of, row.was, row.n) == (Told.PLAYING, V, was, 9)
     assert row.low < row.now < row.high
+
+
+@pytest.mark.parametrize(
+    ("tries", "kept"),
+    [
+        ([], None),
+        ([(True, 14.5)], 14.5),
+        ([(True, None)], None),
+        ([(False, 60.0), (True, None)], None),
+        ([(False, 60.0), (True, 15.0)], 15.0),
+        ([(True, 15.0), (True, 16.0)], 16.0),
+    ],
+)
+def test_a_proven_unit_keeps_its_time_of_a_good_start_alone(monkeypatch, tries, kept):
+    closed = on_the_way("slot")[-1]
+    disc = next(c for c in closed.model.sheet.classes)
+    more = [
+        replace(closed.lines[-1], number=900 + n, kind="check", body={"is_passed": good, "seconds": s, "question": disc}) for n, (good, s) in enumerate(tries)
+    ]
+    job = replace(closed, lines=(*closed.lines, *more), proofs=frozenset(x.number for x in more))
+    monkeypatch.setattr("spindle.job.past.judge_ending", lambda *told: replace(judge_ending(*told), verdict="proven"))
+    assert past_of(state_of(job, ECONOMY)).seconds == (None if kept is None else {disc: kept})
 
 
 def test_every_check_with_a_disc_of_a_class_is_timed_and_no_other():

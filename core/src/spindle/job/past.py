@@ -118,16 +118,21 @@ def _one(job: Job, began: Line, tried: Line) -> Iterator[Took]:
 
 
 def _seconds(job: Job) -> dict[str, float] | None:
-    """Return the times to play that were taken since the clean trial and in the proof, by class of disc."""
+    """Return the times to play that were taken since the clean trial and in the proof, by class of disc: of starts that were good."""
     asked = job.model.family_questions
     timed = {}
     for finding in job.findings[job.trial_at + 1 :] if job.trial_at >= 0 else ():
         what = finding.what
         if not isinstance(what, Answer) or finding.is_struck or what.seconds is None or what.setting.is_elsewhere:
             continue
-        if asked[what.question].kind is QuestionKind.DISC_CLASS:
+        if asked[what.question].kind is QuestionKind.DISC_CLASS and what.outcome not in asked[what.question].fails:
             timed[what.question] = float(what.seconds)
     for line in job.lines:
-        if line.number in job.proofs and line.body.get("seconds") and asked[line.body["question"]].kind is QuestionKind.DISC_CLASS:
+        if (
+            line.number in job.proofs
+            and line.body.get("is_passed")
+            and line.body.get("seconds")
+            and asked[line.body["question"]].kind is QuestionKind.DISC_CLASS
+        ):
             timed[line.body["question"]] = float(line.body["seconds"])
     return timed or None
