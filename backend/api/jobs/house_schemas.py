@@ -9,7 +9,7 @@ from api.common import Cents, Key, Short, Text, View, Word
 from api.drives.schemas import PromptChoiceView
 from ninja import Schema
 from pydantic import Field
-from spindle.job.stages import Stage
+from spindle.job.stages import Acts, Stage
 
 
 class IntakeIn(Schema):
@@ -55,7 +55,7 @@ class DayRowView(View):
     stage_name: str
     promised_on: date | None
     waits_for: str
-    acts: Literal["bench", "counter", "owner", "collect", "part", "wait"]
+    acts: Acts
     """Who must act next, or what it waits for."""
     wants: str
     """The part that it waits for, by its level; "" if it waits for none."""

@@ -7,7 +7,7 @@ from datetime import date, datetime
 from api.jobs.house_schemas import DayRowView, PastJobView
 from apps.jobs.models import Job
 from spindle.drives.levels import LEVELS
-from spindle.job.stages import NAMES, Stage
+from spindle.job.stages import NAMES, Acts, Stage, acts_now
 
 
 def day_row_view(row: Job, now: datetime) -> DayRowView:
@@ -15,7 +15,7 @@ def day_row_view(row: Job, now: datetime) -> DayRowView:
     want = getattr(row, "want", None)
     wants = LEVELS[want.level].name.lower() if want is not None and row.stage == Stage.REPAIR else ""
     is_held = row.held_until is not None and row.held_until > now
-    acts = "wait" if is_held else "part" if wants and not getattr(row, "may_be_here", False) else row.acts
+    lacks_part = bool(wants) and not getattr(row, "may_be_here", False)
     return DayRowView(
         tag=row.tag,
         console=f"{row.sheet.maker} {row.sheet.console}",
@@ -27,7 +27,7 @@ def day_row_view(row: Job, now: datetime) -> DayRowView:
         stage_name=NAMES[Stage(row.stage)],
         promised_on=row.promised_on,
         waits_for=row.waits_for,
-        acts=acts,  # type: ignore[arg-type]  # pydantic checks the word
+        acts=acts_now(Acts(row.acts), is_held=is_held, lacks_part=lacks_part),
         wants=wants,
         held_until=row.held_until if is_held else None,
         taken_in_at=row.taken_in_at,
@@ -50,7 +50,7 @@ def past_job_view(row: Job, today: date) -> PastJobView:
         closed_at=row.closed_at,
         outcome=row.outcome or f"In the house: {NAMES[Stage(row.stage)]}",
         guarantee_until=row.guarantee_until,
-        is_covered=row.guarantee_until is not None and today <= row.guarantee_until,
+        is_covered=row.is_inside_guarantee(today),
         is_void=row.is_void,
         returns=row.returns.tag if row.returns else "",
     )

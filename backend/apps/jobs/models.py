@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Final
 
 from apps.drives.models import BODY, Sheet
@@ -86,6 +87,10 @@ class Job(models.Model):
     def is_void(self) -> bool:
         """True if it was taken in by mistake."""
         return self.outcome.startswith(VOIDED)
+
+    def is_inside_guarantee(self, today: date) -> bool:
+        """Tell whether the guarantee that it went home with has not ended yet: its last day is inside."""
+        return self.guarantee_until is not None and today <= self.guarantee_until
 
 
 class TapeLine(models.Model):

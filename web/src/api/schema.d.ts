@@ -2409,6 +2409,12 @@ export interface components {
             sessions: components["schemas"]["SignedInView"][];
         };
         /**
+         * Acts
+         * @description Who must act next on a job. By its tape alone it is never the post, nor the clock.
+         * @enum {string}
+         */
+        Acts: "bench" | "counter" | "owner" | "collect" | "part" | "wait";
+        /**
          * AddPassAsk
          * @description So many passes were clean, or one failed.
          */
@@ -3345,11 +3351,7 @@ export interface components {
          * @description One job of the day.
          */
         DayRowView: {
-            /**
-             * Acts
-             * @enum {string}
-             */
-            acts: "bench" | "counter" | "owner" | "collect" | "part" | "wait";
+            acts: components["schemas"]["Acts"];
             /** Complaint */
             complaint: string;
             /** Console */

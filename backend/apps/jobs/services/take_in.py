@@ -62,7 +62,7 @@ def take_in(command: Command, intake: Intake) -> Job:
             return job_row(write.result)
         lock("counter")
         notes = {k: v for k, v in asdict(intake).items() if k not in ("sheet_id", "returns", "is_same_fault", "looks")}
-        covered = before is not None and intake.is_same_fault and before.guarantee_until is not None and the_shop().today() <= before.guarantee_until
+        covered = before is not None and intake.is_same_fault and before.is_inside_guarantee(the_shop().today())
         row = Job.objects.create(tag=next_tag(Job, "K", begins=100), sheet=drive, taken_in_at=write.at, returns=before, is_covered=covered, **notes)
         new = fold(start_of(row), ())
         job = after(new, opening(new, intake.looks), at=write.at, by=command.user.shown_name)

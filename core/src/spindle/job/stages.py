@@ -24,12 +24,19 @@ class Stage(StrEnum):
 
 
 class Acts(StrEnum):
-    """Who must act next on a job."""
+    """Who must act next on a job. By its tape alone it is never the post, nor the clock."""
 
     BENCH = "bench"
     COUNTER = "counter"
     OWNER = "owner"
     COLLECT = "collect"
+    PART = "part"
+    WAIT = "wait"
+
+
+def acts_now(by_tape: Acts, *, is_held: bool, lacks_part: bool) -> Acts:
+    """Return who must act next, what is beside the tape told: nobody while it waits by itself, and nobody but the post while its part is not here."""
+    return Acts.WAIT if is_held else Acts.PART if lacks_part else by_tape
 
 
 ORDER: Final = tuple(Stage)
