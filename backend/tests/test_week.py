@@ -1,16 +1,19 @@
 """The week: worked out apart from requests, kept until something changes, and told without an owner's name."""
 
-from datetime import timedelta
+from datetime import datetime, timedelta
 
 import pytest
 from apps.day.keeping import keep_day
 from apps.day.models import CalendarAddress, JobWays, WeekPlan
-from apps.day.selectors import ahead_of, plain
+from apps.day.selectors import ahead_of, pace_of, plain
 from apps.day.services import draw_unseen, refresh
 from apps.drives.models import Sheet
 from apps.jobs.models import Job, TapeLine
+from apps.people.models import User
 from apps.shop.models import Shop
+from apps.shop.selectors import the_shop
 from config.beside import Beside
+from django.db.models import F
 from django.test import Client
 from django.utils import timezone
 from icalendar import Calendar
@@ -117,6 +120,23 @@ def test_what_keeps_the_power_off_comes_before_the_bench(db):
     row.held_until = now + timedelta(minutes=40)
     first = ahead_of(row, ((Leg(LegKind.BENCH, 10.0),),), Shop.objects.get(), now).futures[0][0]
     assert first == Leg(LegKind.ALONE, 40.0)
+
+
+def test_what_the_owners_took_for_their_last_answers_is_reckoned_with(week, bram):
+    job, before = Job.objects.get(tag="K-0101"), dict(JobWays.objects.values_list("job__tag", "rests_on"))
+    monday = datetime(2026, 11, 2, 10, 0, tzinfo=the_shop().clock)
+    for n in range(40):
+        said = (("proposal", 0), ("consent", 45))
+        own = {"job": job, "version": 900, "body": {}, "by": User.objects.get(username="nia")}
+        TapeLine.objects.bulk_create(TapeLine(number=900 + 2 * n + k, kind=kind, at=monday + timedelta(minutes=m), **own) for k, (kind, m) in enumerate(said))
+    pace, answers = pace_of(the_shop())
+    assert (pace.owner_min < 90.0, answers >= 40, week["owner_min"], week["answers"]) == (True, True, 360.0, 0)
+    Job.objects.filter(tag="K-0108").update(version=F("version") + 1)
+    refresh(timezone.now())
+    told = bram.get("/week").json()
+    assert (told["owner_min"], told["answers"]) == (pace.owner_min, answers)
+    after = dict(JobWays.objects.values_list("job__tag", "rests_on"))
+    assert all(after[tag] != before[tag] for tag in before)
 
 
 def test_a_new_unit_is_told_its_days_and_what_it_moves(week, nia):

@@ -57,6 +57,10 @@ class WeekView(View):
     """Against going by promise; 0 where that is not sure."""
     rows: list[WeekRowView]
     unread: list[str]
+    owner_min: float | None
+    """Half of the owners answer within so many open minutes, as it is reckoned with here."""
+    answers: int
+    """Answers of this shop's owners that it rests on: 0 is what is usual elsewhere."""
     days: list[WeekDayView]
     deliveries: list[DeliveryView]
 

@@ -31,6 +31,8 @@ def week_view(week: Week, rows: dict[str, Job], coming: list[Expected], shop: Sh
         saves_cents=body.get("saves_cents", 0),
         rows=[_row(rows[told["tag"]], told, lifted=told["tag"] in body["lifted"]) for told in body.get("rows", []) if told["tag"] in rows],
         unread=body.get("unread", []),
+        owner_min=body.get("owner_min"),
+        answers=body.get("answers", 0),
         days=_days(today, hours),
         deliveries=[_delivery(e, today) for e in coming],
     )

@@ -11,7 +11,7 @@ from typing import Any, Final
 
 from apps.day.models import JobWays, SheetWays, WeekPlan
 from apps.drives.selectors import layer_number
-from apps.jobs.models import Job
+from apps.jobs.models import Job, TapeLine
 from apps.jobs.selectors import shelf_for, the_day
 from apps.shelf.selectors import lead_times, open_orders
 from apps.shop.models import Shop
@@ -19,7 +19,8 @@ from django.db.models import Count, Max, Sum
 from django.utils import timezone
 from spindle.day.drawing import Around, held
 from spindle.day.hours import Clock
-from spindle.day.legs import Future, JobAhead, Leg, LegKind, read
+from spindle.day.legs import Future, JobAhead, Leg, LegKind, Pace, read
+from spindle.day.owners import owners_pace, waits_of
 from spindle.day.promise import Offer, offer_for
 from spindle.day.worlds import Floor
 from spindle.job.stages import Stage
@@ -27,6 +28,8 @@ from spindle.stock.lead_time import lead_time
 
 VERSION: Final = 1
 """Raised when ways are drawn otherwise: those that are kept are drawn anew then."""
+LAST_ANSWERS: Final = 200
+"""So many of the owners' last answers say how long they take."""
 OFFER_WORLDS: Final = 120
 """Worlds behind an offer at the counter, where somebody waits."""
 
@@ -38,9 +41,16 @@ def rests_on_now(shop: Shop) -> str:
     return f"{VERSION} {jobs['n']} {jobs['s']} {jobs['m']} {shop.version} {shop.shelf_version} {layer_number()} {now:%Y-%m-%d %H}"
 
 
-def floor_of(shop: Shop, now: datetime) -> Floor:
-    """Return where the work is done."""
-    return Floor(Clock(shop.hours(), now.astimezone(shop.clock)), shop.benches)
+def pace_of(shop: Shop) -> tuple[Pace, int]:
+    """Return the pace of this shop by what its owners took for their last answers, and how many of those were waited for. Two queries."""
+    last = TapeLine.objects.filter(kind="consent").order_by("-pk").values_list("job_id", flat=True)[:LAST_ANSWERS]
+    said = TapeLine.objects.filter(job__in=set(last), kind__in=("proposal", "consent")).order_by("job_id", "number").values_list("job_id", "kind", "at")
+    return owners_pace(waits_of(((job, kind, at.astimezone(shop.clock)) for job, kind, at in said), shop.hours()))
+
+
+def floor_of(shop: Shop, now: datetime, pace: Pace) -> Floor:
+    """Return where the work is done, and at which pace."""
+    return Floor(Clock(shop.hours(), now.astimezone(shop.clock)), shop.benches, pace)
 
 
 def seed_of(shop: Shop, now: datetime) -> int:
@@ -68,9 +78,9 @@ class Due:
     rests_on: str
 
 
-def due_jobs(shop: Shop) -> Iterator[Due]:
+def due_jobs(shop: Shop, pace: Pace) -> Iterator[Due]:
     """Yield every job in the house with what its ways rest on: its tape, what the shelf holds for it, what is on its way, the days to its promise."""
-    coming, layer, economy = deliveries(shop.today()), layer_number(), asdict(shop.economy())
+    coming, layer, economy = deliveries(shop.today()), layer_number(), [asdict(shop.economy()), pace.owner_min]
     shelves: dict[int, str] = {}  # a shelf of thousands of parts is read to its end once for each sheet, and not for each job
     for row in the_day():
         if row.sheet_id not in shelves:
@@ -85,9 +95,9 @@ def _days_left(row: Job, shop: Shop) -> int | None:
     return None if row.promised_on is None else max((row.promised_on - shop.today()).days, 0)
 
 
-def sheet_rests_on(sheet_id: int, shop: Shop) -> str:
+def sheet_rests_on(sheet_id: int, shop: Shop, pace: Pace) -> str:
     """Return what the ways of an unseen unit of a drive rest on."""
-    return _hash(sheet_id, layer_number(), shop.price_cents_per_min, asdict(shop.economy()))
+    return _hash(sheet_id, layer_number(), shop.price_cents_per_min, asdict(shop.economy()), pace.owner_min)
 
 
 def _hash(*what: object) -> str:
@@ -138,4 +148,4 @@ def offer(sheet_id: int, shop: Shop, now: datetime) -> Offer | None:
     kept = kept_ways()
     jobs = [ahead_of(row, read(kept[row.pk].body), shop, now) for row in the_day() if row.pk in kept]
     new = JobAhead("new", unseen.sheet.variant, read(unseen.body), None, shop.late_day_cents / 100, shop.day_cents / 100)
-    return offer_for(new, jobs, week.body["rule"], floor_of(shop, now), seed=seed_of(shop, now), n=OFFER_WORLDS)
+    return offer_for(new, jobs, week.body["rule"], floor_of(shop, now, pace_of(shop)[0]), seed=seed_of(shop, now), n=OFFER_WORLDS)

@@ -10,7 +10,7 @@ from typing import Any, Final
 
 import numpy as np
 from apps.day.models import JobWays, SheetWays, WeekPlan
-from apps.day.selectors import Due, ahead_of, due_jobs, floor_of, kept_ways, rests_on_now, seed_of, sheet_rests_on
+from apps.day.selectors import Due, ahead_of, due_jobs, floor_of, kept_ways, pace_of, rests_on_now, seed_of, sheet_rests_on
 from apps.drives.models import Sheet
 from apps.drives.selectors import model_in_use
 from apps.jobs.selectors import job_row, open_job
@@ -40,24 +40,27 @@ def refresh(now: datetime, keep_going: Callable[[], bool] = lambda: True) -> boo
         return False
     JobWays.objects.filter(job__stage=Stage.CLOSED.value).delete()
     kept, jobs, unread = kept_ways(), [], []
-    for due in due_jobs(shop):
+    pace, answers = pace_of(shop)
+    for due in due_jobs(shop, pace):
         if not keep_going():
             return False
         try:
-            jobs.append(_ahead(due, kept.get(due.row.pk), shop, now))
+            jobs.append(_ahead(due, kept.get(due.row.pk), shop, pace, now))
         except (SpindleError, LookupError, ValueError, TypeError):  # what its tape or sheet can hold that no rule knows
             unread.append(due.row.tag)
     until = monotonic() + IMPROVED_S
-    week = plan_week(jobs, floor_of(shop, now), seed=seed_of(shop, now), keep_going=lambda: keep_going() and monotonic() < until)
-    WeekPlan.objects.update_or_create(pk=1, defaults={"computed_at": now, "rests_on": rests_on, "body": _body(week, unread)})
+    week = plan_week(jobs, floor_of(shop, now, pace), seed=seed_of(shop, now), keep_going=lambda: keep_going() and monotonic() < until)
+    WeekPlan.objects.update_or_create(
+        pk=1, defaults={"computed_at": now, "rests_on": rests_on, "body": {**_body(week, unread), "owner_min": pace.owner_min, "answers": answers}}
+    )
     return True
 
 
-def _ahead(due: Due, kept: JobWays | None, shop: Shop, now: datetime) -> JobAhead:
+def _ahead(due: Due, kept: JobWays | None, shop: Shop, pace: Pace, now: datetime) -> JobAhead:
     if kept is None or kept.rests_on != due.rests_on:
         state = open_job(job_row(due.row.tag), shop).state
         rng = np.random.default_rng(zlib.crc32(due.row.tag.encode()))
-        body = written(draw_futures(state, due.around, Pace(), rng, n=WAYS))
+        body = written(draw_futures(state, due.around, pace, rng, n=WAYS))
         kept, _ = JobWays.objects.update_or_create(job=due.row, defaults={"rests_on": due.rests_on, "body": body})
     return ahead_of(due.row, read(kept.body), shop, now)
 
@@ -65,13 +68,14 @@ def _ahead(due: Due, kept: JobWays | None, shop: Shop, now: datetime) -> JobAhea
 def draw_unseen(keep_going: Callable[[], bool] = lambda: True) -> int:
     """Draw the ways of unseen units of every current sheet whose ways rest on something else by now. Return how many were drawn."""
     shop, drawn = the_shop(), 0
+    pace, _ = pace_of(shop)
     kept = dict(SheetWays.objects.values_list("sheet_id", "rests_on"))
     for sheet in Sheet.objects.filter(is_current=True):
-        rests_on = sheet_rests_on(sheet.pk, shop)
+        rests_on = sheet_rests_on(sheet.pk, shop, pace)
         if kept.get(sheet.pk) == rests_on or not keep_going():
             continue
         rng = np.random.default_rng(sheet.pk)
-        futures = unseen_futures(model_in_use(sheet.pk), shop.economy(), shop.price_cents_per_min / 100, Pace(), rng, n=WAYS)
+        futures = unseen_futures(model_in_use(sheet.pk), shop.economy(), shop.price_cents_per_min / 100, pace, rng, n=WAYS)
         SheetWays.objects.update_or_create(sheet=sheet, defaults={"rests_on": rests_on, "body": written(futures)})
         drawn += 1
     return drawn

@@ -8101,6 +8101,8 @@ export interface components {
          * @description The week as it was last worked out.
          */
         WeekView: {
+            /** Answers */
+            answers: number;
             /** Benches */
             benches: number;
             /** Computed At */
@@ -8111,6 +8113,8 @@ export interface components {
             deliveries: components["schemas"]["DeliveryView"][];
             /** Is Stale */
             is_stale: boolean;
+            /** Owner Min */
+            owner_min: number | null;
             /** Rows */
             rows: components["schemas"]["WeekRowView"][];
             /** Rule Name */

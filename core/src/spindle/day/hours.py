@@ -41,6 +41,17 @@ class Hours:
         """Tell whether anybody is there on a day."""
         return bool(self.spans(day))
 
+    def open_between(self, begins: datetime, ends: datetime) -> float:
+        """Return the open minutes between two moments of the shop's own clock; 0 if the second is not after the first."""
+        first, last = begins.date(), ends.date()
+        found = 0.0
+        for n in range((last - first).days + 1):
+            day = first + timedelta(days=n)
+            low = _of_day(begins) if day == first else 0.0
+            high = _of_day(ends) if day == last else float(DAY_MIN)
+            found += sum(max(min(b, high) - max(a, low), 0.0) for a, b in self.spans(day))
+        return found
+
 
 def read_hours(week: str, closed: str = "") -> Hours:
     """Return the hours that somebody wrote: a line for one day or several, and a line for each day, or row of days, that the shop is shut.
@@ -102,6 +113,10 @@ def _closed(text: str) -> Iterator[date]:
         if not 0 <= (ends - begins).days <= HORIZON_DAYS:
             raise InvalidError("closed_days", f"“{line}”: it ends before it begins, or lasts over a year.")
         yield from (begins + timedelta(days=n) for n in range((ends - begins).days + 1))
+
+
+def _of_day(moment: datetime) -> float:
+    return moment.hour * 60 + moment.minute + moment.second / 60
 
 
 def _minute(text: str) -> int:
