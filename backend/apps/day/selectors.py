@@ -26,7 +26,7 @@ from spindle.day.worlds import Floor
 from spindle.job.stages import Stage
 from spindle.stock.lead_time import lead_time
 
-VERSION: Final = 1
+VERSION: Final = 2
 """Raised when ways are drawn otherwise: those that are kept are drawn anew then."""
 LAST_ANSWERS: Final = 200
 """So many of the owners' last answers say how long they take."""
