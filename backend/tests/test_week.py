@@ -44,6 +44,7 @@ def test_every_job_in_the_house_stands_in_it_once_with_its_days(week):
     assert all(r["half"] <= r["nine"] for r in week["rows"])
     assert all((r["p_kept"] is None) == (r["promised_on"] is None) for r in week["rows"])
     assert (week["is_stale"], week["unread"], len(week["days"])) == (False, [], 14)
+    assert {r["tag"]: r["hands"] for r in week["rows"]} == dict(Job.objects.exclude(stage="closed").values_list("tag", "hands"))
 
 
 def test_a_job_that_only_waits_to_be_fetched_needs_no_bench(week):

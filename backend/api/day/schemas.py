@@ -19,6 +19,8 @@ class WeekRowView(View):
     console: str
     variant: str
     stage_name: str
+    hands: str
+    """Who wrote to it last, by name."""
     promised_on: date | None
     half: date
     nine: date

@@ -49,6 +49,7 @@ def _row(job: Job, told: dict[str, Any], *, lifted: bool) -> WeekRowView:
         console=f"{job.sheet.maker} {job.sheet.console}",
         variant=job.sheet.variant,
         stage_name=NAMES[Stage(job.stage)],
+        hands=job.hands,
         promised_on=job.promised_on,
         why=_why(told, lifted=lifted),
         **{k: told[k] for k in ("half", "nine", "p_kept", "begins", "bench_min", "first")},

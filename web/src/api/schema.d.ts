@@ -8078,6 +8078,8 @@ export interface components {
              * Format: date
              */
             half: string;
+            /** Hands */
+            hands: string;
             /**
              * Nine
              * Format: date

@@ -30,6 +30,7 @@ export function WeekPicture({ week }: { week: Week }) {
                 <Link to={`/bench/${row.tag}`} className="flex min-h-11 flex-wrap items-center gap-x-2 leading-tight">
                   <span className="figures font-bold underline underline-offset-3">{row.tag}</span>
                   <span className="text-tiny text-quiet">{row.stage_name}</span>
+                  {row.hands && <span className="w-full truncate text-tiny text-quiet">last: {row.hands}</span>}
                 </Link>
                 <Band row={row} week={week} first={first} />
                 <span className="py-1 leading-tight">

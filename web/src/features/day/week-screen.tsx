@@ -84,7 +84,7 @@ function Next({ row, isFirst }: { row: WeekRow; isFirst: boolean }) {
       </p>
       <p className="font-semibold">{row.console}</p>
       <p className="text-quiet">
-        {row.stage_name}, about {minutes(row.bench_min)} at the bench in all
+        {row.stage_name}, about {minutes(row.bench_min)} at the bench in all{row.hands && `, last: ${row.hands}`}
       </p>
       {row.why && <p className="mt-1 text-tiny text-quiet">{row.why}.</p>}
     </li>

@@ -6,7 +6,7 @@ import { inTen } from '@/lib/words'
 import type { Week, WeekRow } from './day-queries'
 import { WeekScreen } from './week-screen'
 
-const row = (more: Partial<WeekRow> = {}): WeekRow => ({ tag: 'K-0101', console: 'M C', variant: 'V', stage_name: 'Isolate', promised_on: '2026-12-03', half: '2026-12-01', nine: '2026-12-08', p_kept: 0.72, begins: '2026-11-30T09:00:00Z', bench_min: 66, first: 'bench', why: '', ...more }) // prettier-ignore
+const row = (more: Partial<WeekRow> = {}): WeekRow => ({ tag: 'K-0101', console: 'M C', variant: 'V', stage_name: 'Isolate', hands: '', promised_on: '2026-12-03', half: '2026-12-01', nine: '2026-12-08', p_kept: 0.72, begins: '2026-11-30T09:00:00Z', bench_min: 66, first: 'bench', why: '', ...more }) // prettier-ignore
 const days = Array.from({ length: 14 }, (_, n) => ({ day: new Date(Date.UTC(2026, 10, 28 + n)).toISOString().slice(0, 10), is_open: n % 7 !== 1 }))
 const week = (more: Partial<Week> = {}): Week => ({ computed_at: '2026-11-28T10:14:00Z', is_stale: false, benches: 1, rule_name: 'by what waiting costs', saves_cents: 900, rows: [row()], unread: [], owner_min: 360, answers: 0, days, deliveries: [], ...more }) // prettier-ignore
 const shown = (answers: Record<string, unknown>, may: string[] = []) => {
@@ -53,6 +53,12 @@ test.each([
 ])('how the week itself stands is said: %#', async (more, says) => {
   shown({ 'GET /api/week': week(more) })
   expect(await screen.findByText(says)).toBeVisible()
+})
+
+test('who had a unit last stands beside it, in the picture and at the head', async () => {
+  shown({ 'GET /api/week': week({ rows: [row({ hands: 'Bram Ake' })] }) })
+  expect(await screen.findByText('last: Bram Ake')).toBeVisible()
+  expect(screen.getByText(/at the bench in all, last: Bram Ake/)).toBeVisible()
 })
 
 test('the three that come next stand first, in their order', async () => {
