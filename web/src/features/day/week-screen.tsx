@@ -84,8 +84,9 @@ function Next({ row, isFirst }: { row: WeekRow; isFirst: boolean }) {
       </p>
       <p className="font-semibold">{row.console}</p>
       <p className="text-quiet">
-        {row.stage_name}, about {minutes(row.bench_min)} at the bench in all{row.hands && `, last: ${row.hands}`}
+        {row.stage_name}, about {minutes(row.bench_min)} at the bench in all
       </p>
+      {row.hands && <p className="text-tiny text-quiet">last: {row.hands}</p>}
       {row.why && <p className="mt-1 text-tiny text-quiet">{row.why}.</p>}
     </li>
   )
