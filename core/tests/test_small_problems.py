@@ -155,6 +155,12 @@ def test_two_steps_value_each_move_by_the_best_next_one_and_are_never_dearer(wor
 
 
 @given(worlds())
+def test_one_step_says_what_is_best_in_each_state_of_the_bench(world):
+    at, p = world
+    assert list(one_step(at, p).here) == [sequence(at.w, d, at.free, p)[1] for d in range(D)]
+
+
+@given(worlds())
 def test_in_pairs_a_question_is_worth_the_best_of_asking_one_more_or_none(world):
     at, p = world
     deep = in_pairs(at, p, one_step(at, p)).ask
