@@ -38,10 +38,7 @@ export function useMove(run: Run) {
   return useOnce(
     async (body: Move & { key: string; after: number }) => {
       const told = await dataOf(client.POST('/api/practice/runs/{number}/moves', { ...address, body: { what: '', care: [], percent: 0, mains: 'any', ...body } }))
-      const name = ['practice', 'run', run.id]
-      // what is still being asked after an earlier move would put that one's state back
-      await cache.cancelQueries({ queryKey: name })
-      cache.setQueryData(name, told)
+      cache.setQueryData(['practice', 'run', run.id], told)
     },
     ['practice'],
   )

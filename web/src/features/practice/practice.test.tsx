@@ -162,6 +162,21 @@ test('what a move answers can be gone on with while everything else is still bei
   expect(sent[1]?.body).toMatchObject({ do: 'mains', mains: 'out', after: 3 })
 })
 
+test('what was asked after an earlier move does not put the later one back', async () => {
+  const late: ((told: Run) => void)[] = []
+  let asked = 0
+  const told = [run({ moves: 3, told: ['It hums'] }), run({ moves: 4, told: ['It rattles'] })]
+  playing({ [`GET ${RUN}`]: () => (asked++ ? new Promise<Run>((done) => late.push(done)) : run()), [`POST ${RUN}/moves`]: () => told.shift() })
+  await screen.findByText('Nothing rattles')
+  await userEvent.keyboard('l')
+  await screen.findByText('It hums')
+  await userEvent.keyboard('l')
+  await screen.findByText('It rattles')
+  late[0]?.(run({ moves: 3, told: ['It hums'] }))
+  await new Promise((done) => setTimeout(done, 50))
+  expect(screen.getByText('It rattles')).toBeVisible()
+})
+
 test('who is led sees the next move and the suspects, and is offered no hint', async () => {
   const sent = playing({ [`GET ${RUN}`]: run({ is_led: true, advice: { says: 'Offer a disc', do: 'look', what: 'takes_disc', care: [], drive: { family: 'tray' } as Drive, parts: [{ id: 'belt', part: 'belt', name: 'Belt', p: 0.42 }], suspects: [{ id: 'belt_slack', name: 'Belt slack', part: 'belt', p: 0.42 }] } }), [`POST ${RUN}/moves`]: run({ moves: 3 }) })
   expect(await screen.findByRole('region', { name: 'Next move' })).toHaveTextContent('Offer a disc')
