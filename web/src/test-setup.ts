@@ -2,6 +2,19 @@ import '@testing-library/jest-dom/vitest'
 import { cleanup, configure } from '@testing-library/react'
 import { afterEach } from 'vitest'
 
+// a test sees one day, a Wednesday morning, whatever day it is played on: which days are offered follows the weekday
+const RealDate = Date
+const ahead = RealDate.parse('2026-03-04T10:00:00Z') - RealDate.now()
+globalThis.Date = class extends RealDate {
+  constructor(...at: [] | [string | number]) {
+    if (at.length === 0) super(RealDate.now() + ahead)
+    else super(...at)
+  }
+  static override now() {
+    return RealDate.now() + ahead
+  }
+} as DateConstructor
+
 class NoResize {
   observe() {}
   unobserve() {}

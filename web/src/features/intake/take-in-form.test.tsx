@@ -126,7 +126,7 @@ test('all as usual takes the first answer of each prompt and leaves what was not
 test('a promise is a press and says its weekday; a day that has passed asks back', async () => {
   counter()
   await fillIn()
-  await userEvent.click(screen.getByRole('radio', { name: new Date().getDay() === 4 ? 'Tomorrow' : 'Friday' }))
+  await userEvent.click(screen.getByRole('radio', { name: 'Friday' }))
   expect(screen.getByText(/^Fri \d/)).toBeInTheDocument()
   await userEvent.click(screen.getByRole('button', { name: 'Another day' }))
   fireEvent.change(screen.getByLabelText('On'), { target: { value: '2020-01-06' } })
@@ -185,16 +185,22 @@ test('a drive that nobody has seen gets a sheet on the way', async () => {
   await waitFor(() => expect(sent[0]).toMatchObject({ sheet_id: 9 }))
 })
 
-test('putting right sends a withdrawn promise and whether it is covered', async () => {
+// the test's day is Wednesday 4 March: tomorrow is a press, and a press more takes it back
+const withdrawn: [string, () => unknown][] = [
+  ['2026-03-05', () => userEvent.click(screen.getByRole('radio', { name: 'Tomorrow' }))],
+  ['2026-03-17', () => fireEvent.change(screen.getByLabelText('On'), { target: { value: '' } })],
+]
+
+test.each(withdrawn)('putting right sends a withdrawn promise of %s and whether it is covered', async (promised_on, withdraw) => {
   const cache = new QueryClient({ defaultOptions: { queries: { staleTime: Infinity } } })
   cache.setQueryData(['prompts'], prompts)
   const onSave = vi.fn()
   render(
     <QueryClientProvider client={cache}>
-      <AmendForm job={{ ...job, promised_on: '2026-12-01', returns: { tag: 'K-0101', is_covered: true } }} onSave={onSave} />
+      <AmendForm job={{ ...job, promised_on, returns: { tag: 'K-0101', is_covered: true } }} onSave={onSave} />
     </QueryClientProvider>,
   )
-  fireEvent.change(screen.getByLabelText('On'), { target: { value: '' } })
+  await withdraw()
   await userEvent.click(screen.getByLabelText('No'))
   await userEvent.click(screen.getByRole('button', { name: 'Save the notes' }))
   expect(onSave).toHaveBeenCalledWith({ is_promise_withdrawn: true, is_covered: false })
