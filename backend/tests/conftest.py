@@ -22,6 +22,10 @@ class Browser:
     def post(self, path, **body):
         return self.client.post(f"/api{path}", body, content_type="application/json")
 
+    def day(self, query=""):
+        """The units in the house as the day lists them, each with who must act."""
+        return {r["tag"]: {**r, "acts": g["acts"]} for g in self.get(f"/day{query}").json()["groups"] for r in g["rows"]}
+
     def ask(self, tag, do, *, key=None, version=None, **body):
         """Ask something of a job, on the version that it has."""
         version = Job.objects.get(tag=tag).version if version is None else version

@@ -3,6 +3,7 @@
 import io
 import uuid
 from datetime import timedelta
+from urllib.parse import quote
 
 import pytest
 from apps.drives.models import Sheet
@@ -115,7 +116,7 @@ def test_a_guarantee_is_fixed_as_the_job_closes(bram):
 
 def test_a_mistake_leaves_the_day_is_found_and_stands_again(nia):
     assert nia.ask(NOTED, "void", why="same unit twice").json()["voided"] == "same unit twice"
-    assert NOTED not in {r["tag"] for r in nia.get("/day").json()}
+    assert NOTED not in nia.day()
     past = nia.get("/closed").json()[0]
     assert (past["tag"], past["outcome"], past["guarantee_until"]) == (NOTED, "Voided: same unit twice", None)
     assert past["is_void"]
@@ -132,7 +133,7 @@ def test_what_the_eye_saw_at_the_counter_goes_with_the_job(nia):
 
 
 def acts(browser):
-    return {r["tag"]: r["acts"] for r in browser.get("/day").json()}
+    return {tag: r["acts"] for tag, r in browser.day().items()}
 
 
 def test_the_day_says_who_must_act(bram):
@@ -145,6 +146,24 @@ def test_the_day_says_who_must_act(bram):
     assert acts(bram)[REPAIR] == "bench"
     here.update(count=0)
     assert acts(bram)[REPAIR] == "part"
+
+
+@pytest.mark.parametrize(
+    ("words", "held"),
+    [("", True), (SEEN, True), ("olat", True), ("BRAM 100%", False), ("hand", False), (" ", True), ("bram", True), ("bram back", False), ("_", False)],
+)
+def test_the_day_leaves_units_that_hold_every_word_and_counts_the_house(bram, words, held):
+    bram.ask(SEEN, "remark", text="mine")
+    house = bram.get(f"/day?words={quote(words)}").json()
+    assert (SEEN in bram.day(f"?words={quote(words)}"), house["units"]) == (held, bram.get("/day").json()["units"])
+    assert all(g["count"] == len(g["rows"]) > 0 for g in house["groups"])
+
+
+def test_what_is_due_today_or_late_is_counted(bram):
+    Job.objects.update(promised_on=None)
+    for days, tag in ((-3, SEEN), (0, AGREE), (1, REPAIR), (-3, CLOSED)):
+        Job.objects.filter(tag=tag).update(promised_on=the_shop().today() + timedelta(days=days))
+    assert bram.get("/day").json()["due"] == 2
 
 
 def test_a_wait_that_runs_is_shown_until_it_has_passed(bram):
@@ -189,4 +208,4 @@ def test_a_second_screen_hears_of_a_write_and_of_who_else_is_there(bram, nia, dj
 def test_the_day_names_whoever_wrote_to_a_job_last(bram, nia):
     for browser, name in ((bram, "Bram"), (nia, "Nia")):
         browser.ask(SEEN, "remark", text=f"{name} was here")
-        assert next(r["hands"] for r in bram.get("/day").json() if r["tag"] == SEEN).startswith(name)
+        assert bram.day()[SEEN]["hands"].startswith(name)

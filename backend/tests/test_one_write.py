@@ -110,8 +110,7 @@ def test_a_job_that_cannot_be_read_is_named_and_takes_nothing_else_away(bram):
     gone = {"repair": "pray", "name": "Pray", "total_cents": 0, "p_success": 0.1}  # it folds, and nothing can be computed from it
     TapeLine.objects.create(job=Job.objects.get(tag=PROVE), kind="proposal", body=gone, **same)
     assert {tag for tag, _ in rebuild()} == {SEEN, PROVE}
-    rows = {r["tag"]: r["waits_for"] for r in bram.get("/day").json()}
-    assert "cannot be read" in rows[SEEN]
+    assert "cannot be read" in bram.day()[SEEN]["waits_for"]
     assert bram.get(f"/jobs/{FRESH}").status_code == 200
     answer = bram.get(f"/jobs/{SEEN}")
     assert (answer.status_code, "line 99" in answer.json()["title"]) == (422, True)
@@ -152,12 +151,15 @@ def test_the_row_beside_the_tape_is_what_the_fold_says(bram):
         assert kept(row) == before
 
 
-def test_the_day_holds_every_job_in_one_query_and_reads_no_tape(bram, django_assert_max_num_queries):
+def test_the_day_counts_every_job_in_few_queries_and_reads_the_first_of_each_group(bram, django_assert_max_num_queries):
     old = Job.objects.get(tag=FRESH)
     Job.objects.bulk_create(Job(tag=f"K-{n}", sheet=old.sheet, owner_name="x", taken_in_at=old.taken_in_at) for n in range(2_000, 2_230))
-    with django_assert_max_num_queries(3):
-        rows = bram.get("/day").json()
-    assert len(rows) > 230
+    with django_assert_max_num_queries(5):
+        house = bram.get("/day").json()
+    (counter,) = (g for g in house["groups"] if g["acts"] == "counter")
+    assert (house["units"] > 230, counter["count"] > 230, len(counter["rows"])) == (True, True, 25)
+    assert len(bram.day("?whole=counter")) > 230
+    assert [r["tag"] for r in bram.day("?whole=counter").values() if r["acts"] == "counter"][:25] == [r["tag"] for r in counter["rows"]]
 
 
 def test_an_answer_takes_few_queries_and_one_diagnosis(bram, monkeypatch, django_assert_max_num_queries):
@@ -201,7 +203,7 @@ def test_a_database_that_is_away_is_said_so_and_not_taken_for_a_mistake(bram, mo
     def away(*_a, **_k):
         raise OperationalError("the connection is closed")
 
-    monkeypatch.setattr("api.jobs.house_router.the_day", away)
+    monkeypatch.setattr("api.jobs.house_router.in_the_house", away)
     answer = bram.get("/day")
     assert (answer.status_code, answer.json()["code"]) == (503, "database_away")
 
@@ -222,7 +224,7 @@ def test_a_job_waits_for_one_part_and_forgets_it_when_the_unit_goes_back_as_it_i
 
 
 def test_a_report_is_made_of_every_demo_job(bram):
-    tags = [r["tag"] for r in bram.get("/day").json()]
+    tags = list(bram.day())
     assert {bram.get(f"/jobs/{t}/report.pdf").status_code for t in tags} == {200}
     assert HAND_BACK in tags
     assert json.loads(bram.get(f"/jobs/{HAND_BACK}/case").content)["format"]

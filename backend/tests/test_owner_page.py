@@ -81,7 +81,7 @@ def test_another_offer_of_the_page_is_asked_for_and_the_day_says_so(bram, addres
     other = page_by(address.rpartition("/")[2]).told["offers"][1]
     assert say(address, f"another:{other['repair']}").status_code == 200
     assert last()[1]["name"] == other["name"]
-    row = next(r for r in bram.get("/day").json() if r["tag"] == JOB)
+    row = bram.day()[JOB]
     assert (row["acts"], row["waits_for"]) == ("counter", f"The owner would rather have: {other['name']}.")
 
 

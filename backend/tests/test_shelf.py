@@ -6,7 +6,7 @@ import uuid
 import pytest
 from apps.drives.selectors import fits_of_unit, full_sheet
 from apps.jobs.models import Custody, Job, Taking, Want
-from apps.jobs.scarce import scarce
+from apps.jobs.scarce import all_scarce
 from apps.jobs.selectors import away
 from apps.jobs.services.writing import JobCommand, write
 from apps.people.models import User
@@ -235,7 +235,7 @@ QUERIES = [
     (10, lambda unit: offers_for(unit, TODAY)),
     (10, lambda unit: stock_for(unit, ["replace_pickup", "replace_drive", "replace_belt"], TODAY)),
     (3, fits_of_unit),
-    (6, lambda _: scarce("pickup", Economy(), TODAY)),
+    (8, lambda _: all_scarce(Economy(), TODAY)),
     (3, lambda _: short_kinds()),
     (2, lambda _: expected_orders(TODAY)),
     (1, lambda _: away()),

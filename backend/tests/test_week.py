@@ -43,8 +43,14 @@ def test_every_job_in_the_house_stands_in_it_once_with_its_days(week):
     assert sorted(r["tag"] for r in week["rows"]) == sorted(Job.objects.exclude(stage="closed").values_list("tag", flat=True))
     assert all(r["half"] <= r["nine"] for r in week["rows"])
     assert all((r["p_kept"] is None) == (r["promised_on"] is None) for r in week["rows"])
-    assert (week["is_stale"], week["unread"], len(week["days"])) == (False, [], 14)
+    assert (week["is_stale"], week["unread"], len(week["days"]), week["units"]) == (False, [], 14, len(week["rows"]))
     assert {r["tag"]: r["hands"] for r in week["rows"]} == dict(Job.objects.exclude(stage="closed").values_list("tag", "hands"))
+
+
+def test_of_a_long_week_what_comes_first_is_shown_and_the_rest_on_demand(week, nia, monkeypatch):
+    monkeypatch.setattr("api.day.views.AT_FIRST", 3)
+    told, whole = (nia.get(path).json() for path in ("/week", "/week?whole=true"))
+    assert (told["rows"], told["units"], whole["rows"]) == (week["rows"][:3], week["units"], week["rows"])
 
 
 def test_a_job_that_only_waits_to_be_fetched_needs_no_bench(week):

@@ -10,7 +10,6 @@ from api.day.views import calendar_view, offer_view, week_view
 from apps.day.addresses import addresses, end_address, make_address
 from apps.day.calendar import calendar_of
 from apps.day.selectors import offer, the_week
-from apps.jobs.selectors import the_day
 from apps.shelf.selectors import expected_orders
 from apps.shop.selectors import the_shop
 from apps.writing.once import Command
@@ -22,10 +21,10 @@ router = Router(tags=["day"])
 
 
 @router.get("/week", response={200: WeekView, **READS}, operation_id="week")
-def week(request: SignedIn) -> WeekView:
-    """Return the week as it was last worked out. Nothing is worked out here: nobody waits for it."""
+def week(request: SignedIn, whole: bool = False) -> WeekView:  # a query
+    """Return the week as it was last worked out; unless ``whole``, those that come first. Nothing is worked out here: nobody waits for it."""
     shop, now = the_shop(), timezone.now()
-    return week_view(the_week(shop), {row.tag: row for row in the_day()}, expected_orders(shop.day_of(now)), shop, now)
+    return week_view(the_week(shop), expected_orders(shop.day_of(now)), shop, now, whole=whole)
 
 
 @router.get("/week/offer", response={200: PromiseView, **READS}, operation_id="week_offer")

@@ -57,6 +57,8 @@ class WeekView(View):
     rule_name: str
     saves_cents: int
     """Against going by promise; 0 where that is not sure."""
+    units: int
+    """The units that it was worked out for and that are in the house still: more than stand here where not all were asked for."""
     rows: list[WeekRowView]
     unread: list[str]
     owner_min: float | None

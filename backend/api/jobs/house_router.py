@@ -7,13 +7,14 @@ from typing import Annotated
 from api.common import READS, WRITES, Short, SignedIn, as_json, view_before_commit
 from api.jobs.diagnosis_schemas import ClaimView
 from api.jobs.diagnosis_views import claim_view
-from api.jobs.house_schemas import DayRowView, FoundView, IntakeIn, OwnerView, PastJobView, PromptView
-from api.jobs.house_views import day_row_view, past_job_view
+from api.jobs.house_schemas import FoundView, HouseView, IntakeIn, OwnerView, PastJobView, PromptView
+from api.jobs.house_views import house_view, past_job_view
 from api.jobs.schemas import JobView
 from api.jobs.views import job_view
 from apps.drives.selectors import family_by_variant
 from apps.jobs.history import closed_jobs, owners
-from apps.jobs.selectors import open_job, the_day, tried_repairs
+from apps.jobs.house import in_the_house
+from apps.jobs.selectors import open_job, tried_repairs
 from apps.jobs.services.take_in import Intake, take_in
 from apps.shop.selectors import the_shop
 from apps.tags.searching import find as find_all
@@ -23,16 +24,17 @@ from django.utils import timezone
 from ninja import Query, Router
 from spindle.faults.library import MODELS
 from spindle.job.prompts import PROMPTS
+from spindle.job.stages import Acts
 from spindle.learning.claims import register
 
 router = Router(tags=["jobs"])
 
 
-@router.get("/day", response={200: list[DayRowView], **READS}, operation_id="day")
-def day(request: SignedIn) -> HttpResponse:
-    """Return every job in the house by promise."""
+@router.get("/day", response={200: HouseView, **READS}, operation_id="day")
+def day(request: SignedIn, words: Short = "", whole: Annotated[list[Acts], Query()] = []) -> HttpResponse:  # noqa: B006  # a query's default
+    """Return what is in the house by who must act and by promise: the units that hold every word, the first of each group or, where asked, all."""
     now = timezone.now()
-    return as_json([day_row_view(row, now) for row in the_day()])
+    return as_json(house_view(in_the_house(words, whole, now, the_shop().day_of(now))))
 
 
 @router.get("/search", response={200: list[FoundView], **READS}, operation_id="search")

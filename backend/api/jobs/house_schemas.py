@@ -55,8 +55,6 @@ class DayRowView(View):
     stage_name: str
     promised_on: date | None
     waits_for: str
-    acts: Acts
-    """Who must act next, or what it waits for."""
     wants: str
     """The part that it waits for, by its level; "" if it waits for none."""
     held_until: datetime | None
@@ -64,6 +62,26 @@ class DayRowView(View):
     taken_in_at: datetime
     is_return: bool
     power: Literal["out", "standby", "live"]
+
+
+class DayGroupView(View):
+    """The units of which one and the same must happen next."""
+
+    acts: Acts
+    """Who must act next, or what they wait for."""
+    count: int
+    """How many there are: more than stand here where not all were asked for."""
+    rows: list[DayRowView]
+
+
+class HouseView(View):
+    """What is in the house."""
+
+    units: int
+    """All of them, whatever words were asked for."""
+    due: int
+    """How many of all are promised for today, or were for a day before."""
+    groups: list[DayGroupView]
 
 
 class FoundView(View):

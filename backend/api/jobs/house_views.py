@@ -2,20 +2,23 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime
+from datetime import date
 
-from api.jobs.house_schemas import DayRowView, PastJobView
+from api.jobs.house_schemas import DayGroupView, DayRowView, HouseView, PastJobView
+from apps.jobs.house import House
 from apps.jobs.models import Job
 from spindle.drives.levels import LEVELS
-from spindle.job.stages import NAMES, Acts, Stage, acts_now
+from spindle.job.stages import NAMES, Acts, Stage
 
 
-def day_row_view(row: Job, now: datetime) -> DayRowView:
-    """Return one job of the day, as :func:`~apps.jobs.selectors.the_day` reads it."""
+def house_view(house: House) -> HouseView:
+    """Return the day, group by group."""
+    groups = [DayGroupView(acts=g.acts, count=g.count, rows=[_row(row, g.acts) for row in g.rows]) for g in house.groups]
+    return HouseView(units=house.units, due=house.due, groups=groups)
+
+
+def _row(row: Job, acts: Acts) -> DayRowView:
     want = getattr(row, "want", None)
-    wants = LEVELS[want.level].name.lower() if want is not None and row.stage == Stage.REPAIR else ""
-    is_held = row.held_until is not None and row.held_until > now
-    lacks_part = bool(wants) and not getattr(row, "may_be_here", False)
     return DayRowView(
         tag=row.tag,
         console=f"{row.sheet.maker} {row.sheet.console}",
@@ -27,9 +30,8 @@ def day_row_view(row: Job, now: datetime) -> DayRowView:
         stage_name=NAMES[Stage(row.stage)],
         promised_on=row.promised_on,
         waits_for=row.waits_for,
-        acts=acts_now(Acts(row.acts), is_held=is_held, lacks_part=lacks_part),
-        wants=wants,
-        held_until=row.held_until if is_held else None,
+        wants=LEVELS[want.level].name.lower() if want is not None and row.stage == Stage.REPAIR else "",
+        held_until=row.held_until if acts is Acts.WAIT else None,
         taken_in_at=row.taken_in_at,
         is_return=row.returns_id is not None,
         power=row.power,  # type: ignore[arg-type]

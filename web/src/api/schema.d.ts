@@ -209,7 +209,7 @@ export interface paths {
         };
         /**
          * Day
-         * @description Return every job in the house by promise.
+         * @description Return what is in the house by who must act and by promise: the units that hold every word, the first of each group or, where asked, all.
          */
         get: operations["day"];
         put?: never;
@@ -2341,7 +2341,7 @@ export interface paths {
         };
         /**
          * Week
-         * @description Return the week as it was last worked out. Nothing is worked out here: nobody waits for it.
+         * @description Return the week as it was last worked out; unless ``whole``, those that come first. Nothing is worked out here: nobody waits for it.
          */
         get: operations["week"];
         put?: never;
@@ -3347,11 +3347,21 @@ export interface components {
             ordered_on: string;
         };
         /**
+         * DayGroupView
+         * @description The units of which one and the same must happen next.
+         */
+        DayGroupView: {
+            acts: components["schemas"]["Acts"];
+            /** Count */
+            count: number;
+            /** Rows */
+            rows: components["schemas"]["DayRowView"][];
+        };
+        /**
          * DayRowView
          * @description One job of the day.
          */
         DayRowView: {
-            acts: components["schemas"]["Acts"];
             /** Complaint */
             complaint: string;
             /** Console */
@@ -4072,6 +4082,18 @@ export interface components {
             by: string;
             /** Job */
             job: string;
+        };
+        /**
+         * HouseView
+         * @description What is in the house.
+         */
+        HouseView: {
+            /** Due */
+            due: number;
+            /** Groups */
+            groups: components["schemas"]["DayGroupView"][];
+            /** Units */
+            units: number;
         };
         /**
          * IdentifyAsk
@@ -8123,6 +8145,8 @@ export interface components {
             rule_name: string;
             /** Saves Cents */
             saves_cents: number;
+            /** Units */
+            units: number;
             /** Unread */
             unread: string[];
         };
@@ -9133,7 +9157,10 @@ export interface operations {
     };
     day: {
         parameters: {
-            query?: never;
+            query?: {
+                words?: string;
+                whole?: ("bench" | "counter" | "owner" | "collect" | "part" | "wait")[];
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9146,7 +9173,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DayRowView"][];
+                    "application/json": components["schemas"]["HouseView"];
                 };
             };
             /** @description Bad Request */
@@ -16930,7 +16957,9 @@ export interface operations {
     };
     week: {
         parameters: {
-            query?: never;
+            query?: {
+                whole?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -1,14 +1,17 @@
 import { Navigate } from 'react-router'
 import { kept } from '@/lib/kept'
 import { Notice, Waiting } from '@/ui/panel'
+import { rowsOf } from './day-groups'
 import { useDay } from './day-queries'
 
-/** "Bench" goes back to the unit that lay there last; else to the one promised first that is past the counter. */
+/** "Bench" goes back to the unit that lay there last; else to the one promised first of those that can go on. */
 export function BenchList() {
-  const day = useDay()
   const last = kept.read<string>('last-tag')
-  if (day.isPending) return <Waiting what="Fetching the bench…" />
-  const there = day.data?.find((r) => r.tag === last) ?? day.data?.find((r) => r.stage !== 'taken_in') ?? day.data?.[0]
+  const day = useDay()
+  const lay = useDay(last ?? '')
+  if (day.isPending || lay.isPending) return <Waiting what="Fetching the bench…" />
+  const groups = day.data?.groups ?? []
+  const there = rowsOf(lay.data).find((r) => r.tag === last) ?? groups.find((g) => g.acts === 'bench')?.rows[0] ?? rowsOf(day.data)[0]
   if (there) return <Navigate to={`/bench/${there.tag}`} replace />
   return (
     <div className="p-8">

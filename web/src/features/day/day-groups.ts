@@ -1,7 +1,7 @@
-import type { DayRow } from '@/api/types'
+import type { Acts, DayRow, House } from '@/api/types'
 
 /** Who must act, in the order in which a morning goes: what can go out first, then the bench, then who is waited for. */
-export const GROUPS: readonly { id: DayRow['acts']; title: string; note: string }[] = [
+export const GROUPS: readonly { id: Acts; title: string; note: string }[] = [
   { id: 'collect', title: 'Ready to collect', note: 'done and unplugged: the owner fetches it' },
   { id: 'bench', title: 'The bench', note: 'can go on now' },
   { id: 'counter', title: 'The counter', note: 'notes or the owner’s word missing before the bench may begin' },
@@ -14,14 +14,8 @@ export const GROUPS: readonly { id: DayRow['acts']; title: string; note: string 
 export const groupsFor = (role: string | undefined): typeof GROUPS =>
   role === 'counter' ? [...GROUPS].sort((a, b) => rank(a.id) - rank(b.id)) : GROUPS
 
-const COUNTER: readonly DayRow['acts'][] = ['collect', 'counter', 'owner', 'bench', 'part', 'wait']
-const rank = (id: DayRow['acts']): number => COUNTER.indexOf(id)
+const COUNTER: readonly Acts[] = ['collect', 'counter', 'owner', 'bench', 'part', 'wait']
+const rank = (id: Acts): number => COUNTER.indexOf(id)
 
-/** Every word typed has to stand in the row somewhere. */
-export const holds = (row: DayRow, words: string): boolean => {
-  const text = `${row.tag} ${row.console} ${row.variant} ${row.owner_name} ${row.hands} ${row.complaint} ${row.stage_name}`.toLowerCase()
-  return words
-    .toLowerCase()
-    .split(/\s+/)
-    .every((w) => text.includes(w))
-}
+/** The rows that are at hand, group by group. */
+export const rowsOf = (house: House | undefined): DayRow[] => house?.groups.flatMap((g) => g.rows) ?? []

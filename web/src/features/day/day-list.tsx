@@ -1,33 +1,33 @@
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { useMay, useSession } from '@/api/session'
-import type { DayRow } from '@/api/types'
+import type { Acts, DayRow, House } from '@/api/types'
 import { daysUntil, promise, timeOf } from '@/lib/dates'
 import { useKeys } from '@/lib/use-keys'
+import { useSettled } from '@/lib/use-settled'
 import { Asked } from '@/ui/asked'
 import { Button, KeyCap } from '@/ui/button'
 import { TextField } from '@/ui/field'
 import { Chip, Notice } from '@/ui/panel'
 import { Page } from '@/ui/sub-nav'
-import { groupsFor, holds } from './day-groups'
+import { groupsFor, rowsOf } from './day-groups'
 import { DayNav } from './day-nav'
 import { useDay } from './day-queries'
 import { Tour } from './tour'
 
 const stages = ['taken_in', 'fault_seen', 'isolate', 'agree', 'repair', 'prove', 'hand_back'] as const
-/** Rows of one group that are drawn at first; the rest is a press away. */
-const AT_FIRST = 40
 
 export function DayList() {
-  const day = useDay()
+  const [words, setWords] = useState('')
+  const [whole, setWhole] = useState<Acts[]>([])
+  const day = useDay(useSettled(words.trim()), whole)
   const mayTakeIn = useMay('take_in')
   const navigate = useNavigate()
   useKeys({ n: mayTakeIn ? () => void navigate('/take-in') : undefined })
-  const today = new Date()
   return (
     <Page
       title="The day"
-      lead={day.data ? summary(day.data, today) : ' '}
+      lead={day.data ? summary(day.data) : ' '}
       actions={
         mayTakeIn && (
           <Link to="/take-in" className="inline-flex min-h-11 items-center rounded-lg border border-ink bg-ink px-4 font-semibold text-paper hover:bg-ink/88">
@@ -39,69 +39,72 @@ export function DayList() {
         )
       }
     >
-      <DayNav count={day.data?.length} />
+      <DayNav count={day.data?.units} />
+      {day.data && words === '' && <Tour rows={rowsOf(day.data)} />}
+      {(words !== '' || (day.data?.units ?? 0) > 0) && (
+        <div className="max-w-md">
+          <TextField label="Only those with" hint="An owner, one of us, a console, a drive, a word of the complaint." value={words} maxLength={120} onChange={(e) => setWords(e.target.value)} autoComplete="off" />
+        </div>
+      )}
       <Asked of={day} what="the day">
-        {(rows) => (rows.length === 0 ? <Notice title="No unit in the house">Take one in, and it stands here with what it waits for.</Notice> : <><Tour rows={rows} /><Groups rows={rows} today={today} /></>)}
+        {(house) =>
+          house.units === 0 ? (
+            <Notice title="No unit in the house">Take one in, and it stands here with what it waits for.</Notice>
+          ) : (
+            <Groups house={house} onWhole={(acts) => setWhole([...whole, acts])} />
+          )
+        }
       </Asked>
     </Page>
   )
 }
 
-function summary(rows: DayRow[], today: Date): string {
-  const due = rows.filter((r) => r.promised_on && daysUntil(r.promised_on, today) <= 0).length
-  return `${rows.length} ${rows.length === 1 ? 'unit' : 'units'} in the house, ${due === 0 ? 'none' : due} due today or late`
+function summary({ units, due }: House): string {
+  return `${units} ${units === 1 ? 'unit' : 'units'} in the house, ${due === 0 ? 'none' : due} due today or late`
 }
 
-function Groups({ rows, today }: { rows: DayRow[]; today: Date }) {
-  const [words, setWords] = useState('')
+function Groups({ house, onWhole }: { house: House; onWhole: (acts: Acts) => void }) {
   const role = useSession().data?.user?.role
-  const shown = words.trim() ? rows.filter((r) => holds(r, words.trim())) : rows
+  if (house.groups.length === 0) return <Notice title="None in the house">No unit here holds all of these words. Closed jobs have a list of their own.</Notice>
   return (
-    <>
-      <div className="max-w-md">
-        <TextField label="Only those with" hint="An owner, one of us, a console, a drive, a word of the complaint." value={words} maxLength={120} onChange={(e) => setWords(e.target.value)} autoComplete="off" />
-      </div>
-      {shown.length === 0 && <Notice title="None in the house">No unit here holds all of these words. Closed jobs have a list of their own.</Notice>}
-      <div className="overflow-hidden rounded-xl border border-line bg-paper">
-        <p aria-hidden="true" className={`${ROW} border-b border-line py-1.5 text-tiny text-quiet max-md:hidden`}>
-          <span>Tag</span>
-          <span>Unit and owner</span>
-          <span>Stage</span>
-          <span>Waits for</span>
-          <span className="text-right">Promised</span>
-        </p>
-        {groupsFor(role).map((g) => {
-          const own = shown.filter((r) => r.acts === g.id)
-          return own.length > 0 && <Group key={g.id} title={g.title} note={g.note} rows={own} today={today} />
-        })}
-      </div>
-    </>
+    <div className="overflow-hidden rounded-xl border border-line bg-paper">
+      <p aria-hidden="true" className={`${ROW} border-b border-line py-1.5 text-tiny text-quiet max-md:hidden`}>
+        <span>Tag</span>
+        <span>Unit and owner</span>
+        <span>Stage</span>
+        <span>Waits for</span>
+        <span className="text-right">Promised</span>
+      </p>
+      {groupsFor(role).map((g) => {
+        const own = house.groups.find((h) => h.acts === g.id)
+        return own && <Group key={g.id} title={g.title} note={g.note} group={own} onWhole={() => onWhole(g.id)} />
+      })}
+    </div>
   )
 }
 
 const ROW = 'grid gap-x-5 gap-y-1.5 px-4 md:grid-cols-[6rem_minmax(0,1.2fr)_8.5rem_minmax(0,1.3fr)_7.5rem] md:items-center'
 
-function Group({ title, note, rows, today }: { title: string; note: string; rows: DayRow[]; today: Date }) {
-  const [isWhole, setWhole] = useState(false)
-  const drawn = isWhole ? rows : rows.slice(0, AT_FIRST)
+function Group({ title, note, group, onWhole }: { title: string; note: string; group: House['groups'][number]; onWhole: () => void }) {
+  const left = group.count - group.rows.length
   return (
     <section aria-label={title} className="border-b border-line last:border-0">
       <h2 className="flex flex-wrap items-baseline gap-x-3 bg-mat/60 px-4 py-1.5">
         <span className="font-bold">{title}</span>{' '}
-        <span className="figures font-semibold">{rows.length}</span>{' '}
+        <span className="figures font-semibold">{group.count}</span>{' '}
         <span className="text-tiny text-quiet">{note}</span>
       </h2>
       <ul>
-        {drawn.map((row) => (
+        {group.rows.map((row) => (
           <li key={row.tag} className="border-t border-line first:border-0">
-            <Row row={row} today={today} />
+            <Row row={row} acts={group.acts} />
           </li>
         ))}
       </ul>
-      {drawn.length < rows.length && (
+      {left > 0 && (
         <p className="border-t border-line p-2">
-          <Button kind="quiet" onClick={() => setWhole(true)}>
-            Show the other {rows.length - drawn.length}
+          <Button kind="quiet" onClick={onWhole}>
+            Show the other {left}
           </Button>
         </p>
       )}
@@ -109,7 +112,7 @@ function Group({ title, note, rows, today }: { title: string; note: string; rows
   )
 }
 
-function Row({ row, today }: { row: DayRow; today: Date }) {
+function Row({ row, acts }: { row: DayRow; acts: Acts }) {
   return (
     <Link to={`/bench/${row.tag}`} className={`${ROW} py-2.5 hover:bg-mat/50`}>
       <span className="figures text-[1.15rem] font-bold">{row.tag}</span>
@@ -122,16 +125,16 @@ function Row({ row, today }: { row: DayRow; today: Date }) {
       <Progress row={row} />
       <span className="min-w-0 leading-snug">
         <span className="sr-only">waits for </span>
-        {waitsFor(row)}
+        {waitsFor(row, acts)}
       </span>
-      <Promised row={row} today={today} />
+      <Promised row={row} />
     </Link>
   )
 }
 
-function waitsFor(row: DayRow): string {
+function waitsFor(row: DayRow, acts: Acts): string {
   if (row.held_until) return `${row.waits_for || 'It dries'} (until ${timeOf(row.held_until)})`
-  if (row.acts === 'part') return `A ${row.wants}: none on the shelf`
+  if (acts === 'part') return `A ${row.wants}: none on the shelf`
   return row.waits_for || 'Nothing: it can go on'
 }
 
@@ -156,7 +159,8 @@ function Progress({ row }: { row: DayRow }) {
   )
 }
 
-function Promised({ row, today }: { row: DayRow; today: Date }) {
+function Promised({ row }: { row: DayRow }) {
+  const today = new Date()
   const n = row.promised_on ? daysUntil(row.promised_on, today) : 99
   return (
     <span className="md:text-right">

@@ -1,11 +1,12 @@
 import { Link } from 'react-router'
 import { dayOf } from '@/lib/dates'
+import { Button } from '@/ui/button'
 import { Panel } from '@/ui/panel'
 import type { Week, WeekRow } from './day-queries'
 import { Promised } from './promised'
 
 /** A band for each job over the days: dark until it is done half of the time, light until nine times in ten, and a flag where it is promised. */
-export function WeekPicture({ week }: { week: Week }) {
+export function WeekPicture({ week, onWhole }: { week: Week; onWhole: () => void }) {
   const first = week.days[0]?.day ?? ''
   return (
     <Panel title="By when each can be fetched" aside={<Key />}>
@@ -40,6 +41,11 @@ export function WeekPicture({ week }: { week: Week }) {
               </li>
             ))}
           </ul>
+          {week.units > week.rows.length && (
+            <Button kind="quiet" className="mt-2" onClick={onWhole}>
+              Show the other {week.units - week.rows.length}
+            </Button>
+          )}
         </div>
       </div>
     </Panel>

@@ -1,4 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { dayOf, timeOf } from '@/lib/dates'
 import { money } from '@/lib/money'
@@ -16,12 +17,13 @@ import { WeekPicture } from './week-picture'
 const FIRST = 3
 
 export function WeekScreen() {
-  const week = useWeek()
+  const [isWhole, setWhole] = useState(false)
+  const week = useWeek(isWhole)
   return (
     <Page title="The week" lead={week.data ? leadOf(week.data) : ' '}>
       <DayNav />
       <Asked of={week} what="the week">
-        {(found) => (found.computed_at === null ? <NotYet /> : found.rows.length === 0 ? <Notice title="Nothing to do">No unit is in the house. What is taken in stands here with the day by which it is done.</Notice> : <Found week={found} />)}
+        {(found) => (found.computed_at === null ? <NotYet /> : found.units === 0 ? <Notice title="Nothing to do">No unit is in the house. What is taken in stands here with the day by which it is done.</Notice> : <Found week={found} onWhole={() => setWhole(true)} />)}
       </Asked>
     </Page>
   )
@@ -48,7 +50,7 @@ function NotYet() {
   )
 }
 
-function Found({ week }: { week: Week }) {
+function Found({ week, onWhole }: { week: Week; onWhole: () => void }) {
   const bench = week.rows.filter((r) => r.begins !== null)
   return (
     <>
@@ -66,7 +68,7 @@ function Found({ week }: { week: Week }) {
           </ol>
         </Panel>
       )}
-      <WeekPicture week={week} />
+      <WeekPicture week={week} onWhole={onWhole} />
       {week.deliveries.length > 0 && <Coming week={week} />}
       <Calendars />
     </>

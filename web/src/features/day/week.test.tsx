@@ -8,7 +8,7 @@ import { WeekScreen } from './week-screen'
 
 const row = (more: Partial<WeekRow> = {}): WeekRow => ({ tag: 'K-0101', console: 'M C', variant: 'V', stage_name: 'Isolate', hands: '', promised_on: '2026-12-03', half: '2026-12-01', nine: '2026-12-08', p_kept: 0.72, begins: '2026-11-30T09:00:00Z', bench_min: 66, first: 'bench', why: '', ...more }) // prettier-ignore
 const days = Array.from({ length: 14 }, (_, n) => ({ day: new Date(Date.UTC(2026, 10, 28 + n)).toISOString().slice(0, 10), is_open: n % 7 !== 1 }))
-const week = (more: Partial<Week> = {}): Week => ({ computed_at: '2026-11-28T10:14:00Z', is_stale: false, benches: 1, rule_name: 'by what waiting costs', saves_cents: 900, rows: [row()], unread: [], owner_min: 360, answers: 0, days, deliveries: [], ...more }) // prettier-ignore
+const week = (more: Partial<Week> = {}): Week => ({ computed_at: '2026-11-28T10:14:00Z', is_stale: false, benches: 1, rule_name: 'by what waiting costs', saves_cents: 900, units: 1, rows: [row()], unread: [], owner_min: 360, answers: 0, days, deliveries: [], ...more }) // prettier-ignore
 const shown = (answers: Record<string, unknown>, may: string[] = []) => {
   const sent = serve(answers)
   showAt('/day/week', '/day/week', <WeekScreen />, may)
@@ -42,8 +42,8 @@ test.each([
 })
 
 test.each([
-  [{ computed_at: null, rows: [] }, 'The week is being worked out'],
-  [{ rows: [] }, 'Nothing to do'],
+  [{ computed_at: null, units: 0, rows: [] }, 'The week is being worked out'],
+  [{ units: 0, rows: [] }, 'Nothing to do'],
   [{ is_stale: true }, /Something has changed since/],
   [{ unread: ['K-0107'] }, /cannot be read: K-0107/],
   [{}, /answer within 6 hours of opening time, as is usual/],
@@ -92,4 +92,12 @@ test('who does not run the shop has the file alone', async () => {
   shown({ 'GET /api/week': week() })
   expect(await screen.findByRole('link', { name: 'Fetch it as a file' })).toHaveAttribute('href', '/api/week/calendar.ics')
   expect(screen.queryByLabelText('A new address, for')).toBeNull()
+})
+
+test('a long week is there in part, and whole on demand', async () => {
+  const rows = Array.from({ length: 42 }, (_, n) => row({ tag: `K-${1000 + n}` }))
+  shown({ 'GET /api/week': (_: unknown, at: URL) => week({ units: 42, rows: at.searchParams.get('whole') === 'true' ? rows : rows.slice(0, 40) }) })
+  await userEvent.click(await screen.findByRole('button', { name: 'Show the other 2' }))
+  expect(await screen.findByText('K-1041')).toBeVisible()
+  expect(screen.queryByRole('button', { name: /Show the other/ })).toBeNull()
 })

@@ -9,7 +9,7 @@ export interface Sent {
   path: string
   body: Record<string, unknown>
 }
-type Answer = unknown | ((sent: Sent) => unknown)
+type Answer = unknown | ((sent: Sent, at: URL) => unknown)
 
 /** A refusal of the stand-in, as the server words one. */
 export class Refusal {
@@ -24,13 +24,14 @@ export class Refusal {
 export function serve(answers: Record<string, Answer>): Sent[] {
   const sent: Sent[] = []
   vi.stubGlobal('fetch', async (request: Request) => {
-    const { pathname } = new URL(request.url)
+    const at = new URL(request.url)
+    const { pathname } = at
     const isJson = request.headers.get('Content-Type')?.includes('json')
     const one: Sent = { method: request.method, path: pathname, body: isJson ? ((await request.json()) as Record<string, unknown>) : {} }
     if (request.method !== 'GET') sent.push(one)
     const told = answers[`${request.method} ${pathname}`]
     if (told === undefined) throw new TypeError('network')
-    const answer = await (typeof told === 'function' ? (told as (sent: Sent) => unknown)(one) : told)
+    const answer = await (typeof told === 'function' ? (told as (sent: Sent, at: URL) => unknown)(one, at) : told)
     if (answer instanceof Refusal)
       return new Response(JSON.stringify({ status: answer.status, code: 'invalid', title: answer.title, params: answer.params }), { status: answer.status, headers: { 'Content-Type': 'application/problem+json' } })
     return new Response(JSON.stringify(answer), { headers: { 'Content-Type': 'application/json' } })
