@@ -10,7 +10,8 @@ from apps.jobs.models import Job
 from apps.jobs.outlook import rests_on_of
 from apps.jobs.selectors import job_row, open_job
 from apps.jobs.services.rebuilding import rebuild
-from apps.record.learning import Learning, _source, other_suspects
+from apps.record.learning import MOST_KEPT, Learning, _source, other_suspects, taught
+from apps.record.models import Kept
 from apps.shop.selectors import the_shop
 from scipy.special import betaincinv
 from spindle.diagnosis.given.compiled import CompiledModel
@@ -83,6 +84,36 @@ def test_the_same_press_twice_is_one_layer_and_a_later_one_takes_its_place(year,
     assert list(Layer.objects.values_list("number", "is_used")) == [(2, True), (1, False)]
 
 
+def test_a_newer_layer_has_to_predict_better_than_the_one_in_use_and_keeps_what_it_does_not_better(year, better, ida, monkeypatch):
+    jobs = ida.get("/record/learning").json()["jobs"]
+    use(ida, jobs)
+    found = {Part.CAUSES: Judgement(30, 0.2, 0.01), **dict.fromkeys((Part.REPAIRS, Part.PACE, Part.PLAYING), Judgement(30, 0.0, 0.01))}
+    seen = []
+    monkeypatch.setattr("apps.record.learning.judge", lambda *told: seen.append(told) or found)
+    Kept.objects.all().delete()
+    told = ida.get("/record/learning").json()
+    assert [(p["is_better"], p["since_version"]) for p in told["parts"]] == [(True, True), *[(False, True)] * 3]
+    first, (_, _, _, standing, knows) = Layer.objects.get(), seen[0]
+    assert (knows, standing.written()) == (jobs, first.body)
+    used = use(ida, jobs, key="a-later-press").json()["in_use"]
+    second = Layer.objects.get(number=2)
+    assert (used["number"], set(used["parts"])) == (2, {"causes", "repairs", "pace", "playing"})
+    assert [p["gain"] for p in second.parts] == [0.2, 0.1, 0.1, 0.1]
+    assert {k: v for k, v in second.body.items() if k != "share"} == {k: v for k, v in first.body.items() if k != "share"}
+
+
+def test_what_is_taken_back_is_there_as_it_was_worked_out_before(year, better, ida, monkeypatch):
+    before = ida.get("/record/learning").json()
+    use(ida, before["jobs"])
+    monkeypatch.setattr("apps.record.learning.judge", None)
+    assert ida.post("/record/learning/stop", key="stop-0001").json() == before
+    monkeypatch.setattr("apps.record.learning._written", lambda _: Kept.objects.latest("pk").body)
+    for n in range(MOST_KEPT + 2):
+        monkeypatch.setattr("apps.record.learning._rests_on", lambda n=n: str(n))
+        taught()
+    assert sorted(Kept.objects.values_list("rests_on", flat=True)) == [str(n) for n in range(2, MOST_KEPT + 2)]
+
+
 @pytest.mark.parametrize(("who", "more", "status"), [("bram", 0, 403), ("nia", 0, 403), ("ida", 1, 409)])
 def test_only_who_runs_the_shop_uses_it_and_only_what_was_shown(year, better, request, who, more, status):
     jobs = request.getfixturevalue("ida").get("/record/learning").json()["jobs"]
@@ -94,7 +125,7 @@ def test_what_is_no_better_is_not_put_to_use(year, ida, monkeypatch):
     monkeypatch.setattr("apps.record.learning.judge", lambda *_: dict.fromkeys(Part, Judgement(100, 0.1, 0.06)))
     refused = use(ida, ida.get("/record/learning").json()["jobs"])
     assert (refused.status_code, refused.json()["code"]) == (409, "not_now")
-    assert "the shipped figures stay" in refused.json()["title"]
+    assert "the figures in use stay" in refused.json()["title"]
 
 
 def test_a_job_teaches_what_the_shipped_model_says_whatever_is_in_use(year, better, ida):

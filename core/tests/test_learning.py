@@ -209,6 +209,18 @@ def test_what_is_judged_against_itself_is_not_better():
     assert {(j.gain, j.is_better) for j in judged.values()} == {(0.0, False)}
 
 
+@pytest.mark.parametrize(("knows", "held", "n"), [(0, True, 60), (45, True, 35), (80, True, 0), (45, False, 60)])
+def test_a_part_in_use_is_judged_by_the_jobs_that_it_has_not_seen(knows, held, n):
+    pasts = [job("rollers_glazed")] * (4 * BLOCK)
+    layer = learn(pasts, MODELS).layer()
+    in_use = layer if held else layer.with_parts(Layer(), {Part.CAUSES})
+    learnt = []
+    judged = judge(pasts, MODELS, lambda jobs: learnt.append(len(jobs)) or layer, in_use, knows)
+    assert judged[Part.CAUSES].n == n
+    assert held or judged[Part.CAUSES].gain > 0.0
+    assert max(learnt, default=0) < len(pasts)
+
+
 def test_a_layer_that_knows_the_world_is_better_and_its_mirror_is_not():
     pasts = [job("rollers_glazed")] * (3 * BLOCK)
     share = dict.fromkeys(LISTED, 0.001) | {"rollers_glazed": 1.0 - 0.001 * (len(LISTED) - 1)}

@@ -135,6 +135,8 @@ class LearntPartView(View):
     gain: float
     error: float
     is_better: bool
+    since_version: bool
+    """It is judged against what was put to use before, by the jobs since then alone; else against the shipped figures, by all."""
 
 
 class LearntRowView(View):

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from collections.abc import Iterator, Mapping
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from datetime import datetime
 from functools import cached_property
 from typing import Any
 
+from apps.drives.models import Layer as StoredLayer
 from apps.drives.models import Sheet
-from apps.drives.selectors import shipped_models
+from apps.drives.selectors import layer_in_use, layer_number, shipped_models
 from apps.jobs.folding import value_of
 from apps.jobs.models import Job
 from apps.jobs.selectors import whole_jobs
@@ -30,8 +32,10 @@ from spindle.learning.past import read_past
 from spindle.learning.telling import Row, Told, told
 
 MONTH_DAYS = 30.44
-WORKED_OUT_AS = 2
+WORKED_OUT_AS = 3
 """Raised when something else is worked out of the closed jobs: what is kept of it is old then."""
+MOST_KEPT = 4
+"""So many are kept: what is taken back was there a moment ago, and nobody waits for it again."""
 MOST_OPEN = 80
 """So many open jobs are looked through for another first suspect, the newest first."""
 
@@ -42,6 +46,7 @@ class Learning:
     def __init__(self) -> None:
         rows = Job.objects.filter(closed_at__isnull=False, past__isnull=False).order_by("closed_at", "pk").values_list("closed_at", "past")
         kept = [(at, read_past(past)) for at, past in rows if at is not None and past is not None]
+        self._closed = [at for at, _ in kept]
         self.pasts = [past for _, past in kept]
         """What each closed job teaches, oldest first."""
         self.through = kept[-1][0] if kept else timezone.now()
@@ -54,14 +59,23 @@ class Learning:
 
     @cached_property
     def judged(self) -> dict[LayerPart, Judgement]:
-        """How each part of it has gone on predicting, against the shipped models."""
-        return judge(self.pasts, self.models, lambda jobs: learn(jobs, self.models, source_of=self._source_of).layer())
+        """How each part of it has gone on predicting, against what is in use."""
+        knows = 0 if self._used is None else bisect_right(self._closed, self._used.through)
+        return judge(self.pasts, self.models, lambda jobs: learn(jobs, self.models, source_of=self._source_of).layer(), self._standing, knows)
 
     @cached_property
     def layer(self) -> Layer:
-        """The numbers of those parts that predict better: what would be put to use."""
+        """What would be put to use: what is in use, with those parts in their place that predict better."""
         whole = self.lessons.layer()
-        return Layer(lasts=whole.lasts).with_parts(whole, [part for part, found in self.judged.items() if found.is_better])
+        return replace(self._standing, lasts=whole.lasts).with_parts(whole, [part for part, found in self.judged.items() if found.is_better])
+
+    @cached_property
+    def _used(self) -> StoredLayer | None:
+        return layer_in_use()
+
+    @cached_property
+    def _standing(self) -> Layer:
+        return Layer() if self._used is None else Layer.read(self._used.body)
 
     @property
     def rows(self) -> tuple[Row, ...]:
@@ -91,9 +105,10 @@ class Taught:
 def taught() -> Taught:
     """Return what the closed jobs teach: kept for as long as what it rests on stays the same, else worked out, which takes a few seconds."""
     rests_on = _rests_on()
-    kept = Kept.objects.filter(pk=1, rests_on=rests_on).first()
+    kept = Kept.objects.filter(rests_on=rests_on).order_by("-pk").first()
     if kept is None:
-        kept, _ = Kept.objects.update_or_create(pk=1, defaults={"rests_on": rests_on, "body": _written(Learning())})
+        kept = Kept.objects.create(rests_on=rests_on, body=_written(Learning()))
+        Kept.objects.filter(pk__lte=kept.pk - MOST_KEPT).delete()
     body = kept.body
     return Taught(
         jobs=body["jobs"],
@@ -106,9 +121,9 @@ def taught() -> Taught:
 
 
 def _rests_on() -> str:
-    """Return what it rests on, in a few words: which jobs have closed, which drives there are, and the day, for what has not come back yet."""
+    """Return what it rests on, in a few words: which jobs have closed, which drives there are, what is in use, and the day, for what has not come back yet."""
     jobs = Job.objects.filter(closed_at__isnull=False, past__isnull=False).aggregate(n=Count("pk"), last=Max("closed_at"), kept=Max("kept_as"))
-    return f"{WORKED_OUT_AS} {jobs['n']} {jobs['last']} {jobs['kept']} {Sheet.objects.aggregate(m=Max('pk'))['m']} {timezone.localdate()}"
+    return f"{WORKED_OUT_AS} {jobs['n']} {jobs['last']} {jobs['kept']} {Sheet.objects.aggregate(m=Max('pk'))['m']} {layer_number()} {timezone.localdate()}"
 
 
 def _written(learning: Learning) -> dict[str, Any]:

@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from apps.drives.models import Layer
+from apps.drives.selectors import layer_in_use
 from apps.record.learning import taught
 from apps.refusals import StaleWriteError
 from apps.writing.once import Command, lock, once
 from spindle.errors import NotNowError
+from spindle.learning.judging import Judgement
+from spindle.learning.layer import Part
 from spindle.words.duty import Duty
 
 
@@ -23,7 +28,7 @@ def use_what_was_learnt(command: Command, *, jobs: int) -> None:
     StaleWriteError
         If jobs have closed since it was shown.
     NotNowError
-        If no part of it predicts better than the shipped models.
+        If no part of it predicts better than what is in use.
     """
     with once(command, Duty.SHOP, "use_layer", {"jobs": jobs}) as write:
         if write.is_replay:
@@ -33,12 +38,14 @@ def use_what_was_learnt(command: Command, *, jobs: int) -> None:
         if found.jobs != jobs:
             raise StaleWriteError("A job has closed since this was worked out. Look at what it says now, then put it to use.", version=found.jobs)
         if not any(judged.is_better for judged in found.judged.values()):
-            raise NotNowError("Nothing that was learnt predicts the next jobs better yet: the shipped figures stay.", reason="not_better")
+            raise NotNowError("Nothing that was learnt predicts the next jobs better yet: the figures in use stay.", reason="not_better")
+        before = layer_in_use()
+        kept = {} if before is None else {p["part"]: p for p in before.parts if p["is_used"]}
         _stop(command, write.at)
         Layer.objects.create(
             number=(Layer.objects.values_list("number", flat=True).first() or 0) + 1,
             body=found.layer.written(),
-            parts=[{"part": part.value, "n": j.n, "gain": j.gain, "error": j.error, "is_used": j.is_better} for part, j in found.judged.items()],
+            parts=[_judged(part, judged, kept.get(part.value)) for part, judged in found.judged.items()],
             jobs=jobs,
             through=found.through,
             by=command.user,
@@ -57,6 +64,12 @@ def take_it_back(command: Command) -> None:
         if not write.is_replay:
             lock("layer")
             _stop(command, write.at)
+
+
+def _judged(part: Part, judged: Judgement, kept: dict[str, Any] | None) -> dict[str, Any]:
+    """Return how a part came into a layer: as it is judged now, or, where it is not better than what was in use, as that was judged then."""
+    now = {"part": part.value, "n": judged.n, "gain": judged.gain, "error": judged.error, "is_used": judged.is_better}
+    return now if kept is None or judged.is_better else kept
 
 
 def _stop(command: Command, at: object) -> None:

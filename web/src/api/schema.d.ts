@@ -4467,6 +4467,8 @@ export interface components {
             /** N */
             n: number;
             part: components["schemas"]["Part"];
+            /** Since Version */
+            since_version: boolean;
         };
         /**
          * LearntRowView

@@ -104,7 +104,7 @@ def _row(of: Mapping[str, float], model: CompiledModel) -> Floats:
 
 
 def judge(
-    pasts: Sequence[Past], models: Mapping[str, CompiledModel], learnt: Callable[[Sequence[Past]], Layer], in_use: Layer | None = None
+    pasts: Sequence[Past], models: Mapping[str, CompiledModel], learnt: Callable[[Sequence[Past]], Layer], in_use: Layer | None = None, knows: int = 0
 ) -> dict[Part, Judgement]:
     """Return how each part of what is learnt goes on predicting, against what is in use; each beside the others that are in use.
 
@@ -112,16 +112,22 @@ def judge(
     ----------
     pasts : closed jobs in the order in which they closed
     learnt : makes a layer of the jobs before
-    in_use : the layer that stands; None is the shipped model
+    in_use : the layer that stands; None is the shipped models
+    knows : so many of the jobs, oldest first, taught the layer that stands. It knows how they came out: a part that it holds is judged by
+        the jobs since then alone
     """
-    own = [p for p in pasts if p.variant in models]
+    own = [(n, p) for n, p in enumerate(pasts) if p.variant in models]
     rival = in_use or Layer()
+    since = {part: knows if rival.holds(part) else 0 for part in Part}
     gains: dict[Part, list[float]] = {part: [] for part in Part}
     for start in range(BLOCK, len(own), BLOCK):
-        layer = learnt(own[:start])
+        block = own[start : start + BLOCK]
+        if block[-1][0] < min(since.values()):
+            continue
+        layer = learnt([p for _, p in own[:start]])
         for part, loss in _LOSSES.items():
             with_it = rival.with_parts(layer, {part})
-            for past in own[start : start + BLOCK]:
+            for past in [p for n, p in block if n >= since[part]]:
                 then, now = loss(past, rival, models[past.variant]), loss(past, with_it, models[past.variant])
                 if then is not None and now is not None:
                     gains[part].append(then - now)

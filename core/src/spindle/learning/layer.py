@@ -90,6 +90,10 @@ class Layer:
         mass = float(model.prior @ is_listed)
         return np.asarray(np.where(is_listed > 0.0, mass * share / max(float(share.sum()), 1e-12), model.prior))
 
+    def holds(self, part: Part) -> bool:
+        """Return whether any number of a part is in it."""
+        return any(getattr(self, name) for name in _FIELDS[part])
+
     def with_parts(self, other: Layer, parts: Collection[Part]) -> Layer:
         """Return this one with some parts of another in place of its own."""
         return replace(self, **{name: getattr(other, name) for part in parts for name in _FIELDS[part]})

@@ -41,7 +41,7 @@ function Found({ learning }: { learning: Learning }) {
             <Judged key={part.part} part={part} />
           ))}
         </ul>
-        <p className="mt-2 max-w-[80ch] text-tiny text-quiet">Each job was judged by what was learnt before it, never by what it taught itself. The figure is how much less surprising it was than with the figures that came with the program (in nats), with its standard error; a part counts as better from two of those on.</p>
+        <p className="mt-2 max-w-[80ch] text-tiny text-quiet">Each job was judged by what was learnt before it, never by what it taught itself. The figure is how much less surprising it was than with what is in use (in nats), with its standard error; a part counts as better from two of those on. What was put to use before is judged by the jobs since then alone: it knows how the others came out.</p>
       </Panel>
       <OtherSuspects />
       <LearntTable rows={learning.rows} />
@@ -104,6 +104,7 @@ function Judged({ part }: { part: Part }) {
           {Math.abs(part.gain).toFixed(3)} ± {part.error.toFixed(3)}
         </span>{' '}
         a job, by {by}, over {part.n}
+        {part.since_version ? ' since it was put to use' : ''}
       </span>
     </li>
   )

@@ -99,7 +99,7 @@ test('a month of nothing has no shares, and a shelf that turns over says so', as
 })
 
 const row = (more: Partial<LearntRow> = {}): LearntRow => ({ about: 'cause', of: 'VM-S52', name: 'Rollers glazed', was: 0.044, now: 0.145, n: 25.9, low: 0.11, high: 0.18, confirmed: 14, of_confirmed: 48, ...more })
-const part = (name: 'causes' | 'repairs' | 'pace', more = {}) => ({ part: name, n: 374, gain: 0.037, error: 0.013, is_better: true, ...more })
+const part = (name: 'causes' | 'repairs' | 'pace', more = {}) => ({ part: name, n: 374, gain: 0.037, error: 0.013, is_better: true, since_version: false, ...more })
 const inUse = { number: 3, at: '2026-11-20T10:00:00Z', by: 'Ida', jobs: 380, parts: ['causes' as const] }
 const learning = (more: Partial<Learning> = {}): Learning => ({ jobs: 394, confirmed: 150, parts: [part('causes'), part('repairs', { gain: -0.001, is_better: false }), part('pace', { n: 12, gain: 0.2, is_better: false })], rows: [row(), row({ about: 'hand', of: 'Ida', name: 'Soldering', was: 1, now: 1.61, n: 32, low: 1.4, high: 1.8, confirmed: null, of_confirmed: null })], in_use: null, ...more }) // prettier-ignore
 const taught = (told: unknown, may: string[] = [], jobs: unknown[] = []) => {
@@ -115,6 +115,12 @@ test('what was learnt stands beside what was taken as true, with how it was judg
   expect(screen.getByText('+0.037 ± 0.013').closest('li')).toHaveTextContent('better')
   expect(screen.getByText('−0.001 ± 0.013').closest('li')).toHaveTextContent('not better beyond doubt')
   expect(screen.getByText(/over 12/).closest('li')).toHaveTextContent('too few to say')
+})
+
+test('a part that was put to use is judged by the jobs since then', async () => {
+  taught(learning({ parts: [part('causes', { n: 41, since_version: true }), part('repairs')] }))
+  expect(await screen.findByText(/over 41 since it was put to use/)).toBeVisible()
+  expect(screen.getAllByText(/since it was put to use/)).toHaveLength(1)
 })
 
 test('a time that no sheet said was not known before the units told it', async () => {
