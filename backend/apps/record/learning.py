@@ -32,7 +32,7 @@ from spindle.learning.past import read_past
 from spindle.learning.telling import Row, Told, told
 
 MONTH_DAYS = 30.44
-WORKED_OUT_AS = 3
+WORKED_OUT_AS = 4
 """Raised when something else is worked out of the closed jobs: what is kept of it is old then."""
 MOST_KEPT = 4
 """So many are kept: what is taken back was there a moment ago, and nobody waits for it again."""

@@ -14,7 +14,7 @@ from spindle.diagnosis.belief.items import p_bad
 from spindle.diagnosis.given.case import Answer, Change, Trial, TrialResult
 from spindle.diagnosis.planning.futures import Unit
 from spindle.diagnosis.planning.lookahead import Position, information
-from spindle.diagnosis.planning.plan import TRIAL_MIN, bench_minutes
+from spindle.diagnosis.planning.plan import TRIAL_MIN, ask_minutes, bench_minutes
 from spindle.errors import SpindleError
 from spindle.faults.model import QuestionKind
 from spindle.job.asking import Decision
@@ -58,11 +58,12 @@ _KNOWN: Final = (Known.SEEN, Known.MEASURED, Known.FAULT_FOLLOWED)
 
 @dataclass(frozen=True)
 class Hand:
-    """Who works, and how many times as long as planned it takes, soldering and otherwise."""
+    """Who works, and how many times as long as planned it takes, soldering, otherwise, and at looks."""
 
     name: str
     solder: float
     other: float
+    look: float
 
 
 @dataclass(frozen=True)
@@ -82,6 +83,7 @@ class BenchJob:
     def __init__(self, job: Job, ready: Setup, hidden: Hidden, hand: Hand, *, at: datetime, rng: np.random.Generator) -> None:
         self.job, self._ready, self._hidden, self._hand, self._rng = job, ready, hidden, hand, rng
         self.now = at
+        self._watch = rng.spawn(1)[0]
         self._position: Position = start_of(ready)
 
     def done(self) -> Job:
@@ -136,7 +138,8 @@ class BenchJob:
         shown = int(self._hidden.unit.shows[place])
         if question.mains is not Mains.ANY:
             self._mains(Power.LIVE if question.mains is Mains.LIVE else Power.OUT)
-        self._ask(Answer(name, question.outcomes[shown].id), question.bench_min)
+        takes = ask_minutes(self._ready.plan.asks[place], self.job.model) * self._hand.look * float(np.exp(self._watch.normal(0.0, SPREAD)))
+        self._ask(Answer(name, question.outcomes[shown].id), takes)
         self._position = self._position.after_answer(place, shown, self._ready.problem)
 
     def _isolate(self) -> None:

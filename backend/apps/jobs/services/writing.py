@@ -36,7 +36,7 @@ from spindle.job.state import JobState
 from spindle.learning.past import write_past
 
 _T = TypeVar("_T")
-KEPT_AS = 3
+KEPT_AS = 4
 """Raised when something else is kept of a job beside its tape: rows of closed jobs are made anew then, and not at every start."""
 _SHELF = (effects.Take, effects.GiveBack, effects.OwnLeft, effects.OwnOut, effects.UnitLeft)
 

@@ -3,19 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import pairwise
 from typing import Final
 
 from spindle.diagnosis.belief.ending import judge_ending
 from spindle.diagnosis.belief.posterior import believe
 from spindle.diagnosis.given.case import Answer, Finding, Trial, TrialResult
 from spindle.diagnosis.given.compiled import CompiledModel
-from spindle.diagnosis.planning.plan import TRIAL_MIN, bench_minutes
+from spindle.diagnosis.planning.plan import TRIAL_MIN, ask_minutes, bench_minutes
+from spindle.diagnosis.planning.problem import Asked
 from spindle.faults.model import QuestionKind
 from spindle.job.line import Line
 from spindle.job.stages import Stage
 from spindle.job.state import JobState
 from spindle.job.value import Job
-from spindle.learning.past import CONFIRMED, GIVEN_UP, PROBABLE, PROVEN, Done, Past, Took, TriedAlone, kept
+from spindle.learning.past import CONFIRMED, GIVEN_UP, PROBABLE, PROVEN, Done, Looked, Past, Took, TriedAlone, kept
 from spindle.offers.ends import UNREPAIRED
 from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import Depth
@@ -47,6 +49,7 @@ def past_of(state: JobState) -> Past:
         took=tuple(_took(job)),
         seconds=_seconds(job) if is_proven else None,
         way=_way(job) if is_confirmed else (),
+        looked=tuple(_looked(job)),
     )
 
 
@@ -115,6 +118,20 @@ def _one(job: Job, began: Line, tried: Line) -> Iterator[Took]:
     way = max(opened[int(repair.depth)] - opened[int(Depth(began.body["depth"]))], 0.0)
     is_iron = procedure_for(job.model.model.family, repair.id).skill == "soldering"
     yield Took(repair.id, tried.by, round(minutes, 2), round(bench_minutes(repair, job.model.shipped) + TRIAL_MIN + way, 2), is_iron)
+
+
+def _looked(job: Job) -> Iterator[Looked]:
+    """Yield how long each look of the search took that was made once, right after something else that the same hand wrote down."""
+    model = job.model.shipped
+    searched = job.findings[: job.trial_at] if job.trial_at >= 0 else job.findings  # in the proof it is the disc that takes its time
+    answers = {int(f.id): f.what for f in searched if not f.is_struck}
+    for before, line in pairwise(job.lines):
+        what = answers.get(line.number)
+        if not isinstance(what, Answer) or what.tries is not None or before.by != line.by or not _at_the_bench(what, model):
+            continue
+        minutes, question = (line.at - before.at).total_seconds() / 60.0, model.questions[what.question]
+        if minutes > 0.0:
+            yield Looked(question.id, line.by, round(minutes, 2), round(ask_minutes(Asked(question.id, question=question), model), 2))
 
 
 def _seconds(job: Job) -> dict[str, float] | None:

@@ -81,6 +81,12 @@ def pace_loss(past: Past, layer: Layer, _model: CompiledModel) -> float | None:
     return sum(x * x for x in off) / len(off) / (2.0 * SPREAD**2) if off else None
 
 
+def looks_loss(past: Past, layer: Layer, _model: CompiledModel) -> float | None:
+    """Return how far the minutes of a job's looks were from what a layer says; None if none were taken."""
+    off = [log(k.minutes / k.planned / layer.looks.get(k.question, 1.0)) for k in past.looked if is_timed(k)]
+    return sum(x * x for x in off) / len(off) / (2.0 * SPREAD**2) if off else None
+
+
 def playing_loss(past: Past, layer: Layer, model: CompiledModel) -> float | None:
     """Return the nats that a proven unit's times to play cost by a layer, each by its log; None if nobody timed it."""
     known = {disc: logs_of(t) for disc, t in layer.times_over(model.sheet).items()}
@@ -90,7 +96,7 @@ def playing_loss(past: Past, layer: Layer, model: CompiledModel) -> float | None
 
 
 _LOSSES: Final[Mapping[Part, Callable[[Past, Layer, CompiledModel], float | None]]] = MappingProxyType(
-    {Part.CAUSES: cause_loss, Part.REPAIRS: repair_loss, Part.PACE: pace_loss, Part.PLAYING: playing_loss}
+    {Part.CAUSES: cause_loss, Part.REPAIRS: repair_loss, Part.PACE: pace_loss, Part.LOOKS: looks_loss, Part.PLAYING: playing_loss}
 )
 
 

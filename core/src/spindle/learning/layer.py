@@ -31,10 +31,13 @@ class Part(StrEnum):
     CAUSES = "causes"
     REPAIRS = "repairs"
     PACE = "pace"
+    LOOKS = "looks"
     PLAYING = "playing"
 
 
-_FIELDS: Final = MappingProxyType({Part.CAUSES: ("share",), Part.REPAIRS: ("success", "bad_item"), Part.PACE: ("pace",), Part.PLAYING: ("playing",)})
+_FIELDS: Final = MappingProxyType(
+    {Part.CAUSES: ("share",), Part.REPAIRS: ("success", "bad_item"), Part.PACE: ("pace",), Part.LOOKS: ("looks",), Part.PLAYING: ("playing",)}
+)
 
 
 @dataclass(frozen=True)
@@ -47,7 +50,7 @@ class Layer:
     success, lasts : loader family -> repair -> fault -> P(cures), and months until one unit of two is back: of what came back too often or
         too seldom for what was shipped, beyond doubt
     bad_item : what is known of a part -> P(bad itself)
-    pace : repair -> how many times as long as planned it takes
+    pace, looks : repair, and question -> how many times as long as planned it takes
     playing : variant -> class of disc -> time to play of healthy units, as a sheet has it
     """
 
@@ -56,6 +59,7 @@ class Layer:
     lasts: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
     bad_item: Mapping[str, float] = field(default_factory=dict)
     pace: Mapping[str, float] = field(default_factory=dict)
+    looks: Mapping[str, float] = field(default_factory=dict)
     playing: Mapping[str, Mapping[str, Mapping[str, float]]] = field(default_factory=dict)
 
     def over(self, model: CompiledModel) -> CompiledModel:
@@ -72,7 +76,14 @@ class Layer:
         prior = self.prior_over(model)
         bad = {**model.bad_item, **{Health(h): p for h, p in self.bad_item.items()}}
         sheet = replace(model.sheet, reference_times=self.times_over(model.sheet))
-        learnt: dict[str, Any] = {"sheet": sheet, "prior": prior, "success": success, "lasts_months": lasts, "bad_item": bad, "pace": dict(self.pace)}
+        learnt: dict[str, Any] = {
+            "sheet": sheet,
+            "prior": prior,
+            "success": success,
+            "lasts_months": lasts,
+            "bad_item": bad,
+            "pace": {**self.pace, **self.looks},
+        }
         return replace(model, **learnt, learnt_over=model, log_rows={})
 
     def times_over(self, sheet: DriveSheet) -> dict[str, ReferenceTime]:
@@ -133,6 +144,7 @@ class Lessons:
             lasts={family: {r: x.months for r, x in own.items() if x.is_beyond_doubt} for family, own in self.lasting.items()},
             bad_item={h.value: x.mean for h, x in self.repairs.health.items()},
             pace={r: x.factor for r, x in self.hands.repairs.items()},
+            looks={q: x.factor for q, x in self.hands.looks.items()},
             playing=playing,
         )
 
@@ -155,4 +167,5 @@ def learn(pasts: Sequence[Past], models: Mapping[str, CompiledModel], *, source_
         shipped = {r.id: r.lasts_months for m in own.values() for r in m.repairs}
         lasting[family] = learn_lasting([a for a in away if a.variant in own], shipped)
     repairs = learn_repairs(pasts, models, source_of or {})
-    return Lessons(len(pasts), causes, repairs, lasting, learn_hands([t for p in pasts for t in p.took]), learn_playing(pasts, models))
+    hands = learn_hands([t for p in pasts for t in p.took], [k for p in pasts for k in p.looked])
+    return Lessons(len(pasts), causes, repairs, lasting, hands, learn_playing(pasts, models))

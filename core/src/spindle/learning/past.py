@@ -44,6 +44,16 @@ class Took:
 
 
 @dataclass(frozen=True, slots=True)
+class Looked:
+    """How long a look took by the clock, from the line before it in the same hand to its answer, and how long it was planned."""
+
+    question: str
+    who: str
+    minutes: float
+    planned: float
+
+
+@dataclass(frozen=True, slots=True)
 class Done:
     """One thing that was done at the bench: a question with its answer, or a repair tried alone with whether it cured ("clean", "")."""
 
@@ -74,6 +84,7 @@ class Past:
     took: tuple[Took, ...] = ()
     seconds: Mapping[str, float] | None = None
     way: tuple[Done, ...] = ()
+    looked: tuple[Looked, ...] = ()
 
 
 def write_past(past: Past) -> dict[str, Any]:
@@ -87,7 +98,8 @@ def read_past(told: Mapping[str, Any]) -> Past:
     tried = tuple(TriedAlone(**{**t, "health": Health(t["health"])}) for t in own.pop("tried"))
     took = tuple(Took(**t) for t in own.pop("took"))
     way = tuple(Done(**d) for d in own.pop("way", ()))
-    return Past(**own, tried=tried, took=took, way=way)
+    looked = tuple(Looked(**k) for k in own.pop("looked", ()))
+    return Past(**own, tried=tried, took=took, way=way, looked=looked)
 
 
 def kept(names: Sequence[str], p: Sequence[float]) -> dict[str, float]:

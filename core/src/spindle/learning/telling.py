@@ -25,6 +25,7 @@ class Told(StrEnum):
     HEALTH = "health"
     SOURCE = "source"
     PACE = "pace"
+    LOOK = "look"
     HAND = "hand"
     LASTS = "lasts"
     PLAYING = "playing"
@@ -108,6 +109,10 @@ def _hands(lessons: Lessons, models: Mapping[str, CompiledModel]) -> Iterator[Ro
     for repair, pace in lessons.hands.repairs.items():
         if repair in names and pace.n >= LEAST_JOBS:
             yield Row(Told.PACE, "", names[repair], 1.0, pace.factor, pace.n, pace.low, pace.high)
+    looks = {q.id: q.id.replace("_", " ").capitalize() for m in models.values() for q in m.questions.values()}
+    for question, pace in lessons.hands.looks.items():
+        if question in looks and pace.n >= LEAST_JOBS:
+            yield Row(Told.LOOK, "", looks[question], 1.0, pace.factor, pace.n, pace.low, pace.high)
     for (who, is_iron), pace in lessons.hands.people.items():
         yield Row(Told.HAND, who, "Soldering" if is_iron else "Other repairs", 1.0, pace.factor, pace.n, pace.low, pace.high)
 

@@ -15,6 +15,7 @@ const PARTS: Record<Part['part'], { name: string; by: string }> = {
   causes: { name: 'How often each fault is the cause', by: 'the fault that it was' },
   repairs: { name: 'How often repairs cure, and parts are bad', by: 'whether the first repair cured' },
   pace: { name: 'How long repairs take here', by: 'the minutes that were taken' },
+  looks: { name: 'How long looks take here', by: 'the minutes that were taken' },
   playing: { name: 'How long healthy units take to play', by: 'the next proven units' },
 }
 

@@ -260,8 +260,8 @@ def _when_away(asked: Asked, at_home: Floats, model: CompiledModel) -> Floats:
 
 
 def ask_minutes(asked: Asked, model: CompiledModel) -> float:
-    """Return the bench minutes of a question, or of a swap test with the way back, opening apart."""
+    """Return the bench minutes of a question, or of a swap test with the way back, opening apart; at the pace of this shop where one was learnt."""
     if asked.question is not None:
         is_set_up = asked.question.mains is Mains.LIVE and asked.question.depth >= Depth.DRIVE_OPEN
-        return asked.question.bench_min + (SET_UP_MIN if is_set_up else 0.0)
+        return (asked.question.bench_min + (SET_UP_MIN if is_set_up else 0.0)) * model.pace.get(asked.question.id, 1.0)
     return 0.0 if asked.repair is None else bench_minutes(asked.repair, model) * (1.0 + TAKE_BACK) + TRIAL_MIN
