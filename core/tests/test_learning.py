@@ -168,6 +168,15 @@ def test_a_layer_is_the_same_after_it_was_written_and_read():
     assert layer.over(MODEL).pace["clean_lens"] > 1.0
 
 
+def test_what_an_answer_says_of_cures_is_said_of_the_layer_that_stands_and_of_no_other():
+    told_of = next(a for r in MODEL.repairs for a in r.after)
+    said = dict([told_of.split("=")])
+    plain = MODEL.given(said)
+    over = learn([job("rollers_glazed")] * 40, MODELS).layer().over(MODEL)
+    assert np.array_equal(over.given(said).prior, over.prior)
+    assert np.array_equal(MODEL.given(said).prior, plain.prior)
+
+
 def test_parts_of_a_layer_are_taken_one_by_one():
     layer = learn(fitted(20, 5), MODELS).layer()
     only = Layer().with_parts(layer, [Part.REPAIRS])

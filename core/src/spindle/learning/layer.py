@@ -84,7 +84,7 @@ class Layer:
             "bad_item": bad,
             "pace": {**self.pace, **self.looks},
         }
-        return replace(model, **learnt, learnt_over=model, log_rows={})
+        return replace(model, **learnt, learnt_over=model, log_rows={}, after_answers={})
 
     def times_over(self, sheet: DriveSheet) -> dict[str, ReferenceTime]:
         """Return the times to play of a sheet with those of this layer in their place, of the classes that the drive reads."""
