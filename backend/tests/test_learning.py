@@ -57,7 +57,7 @@ def test_what_was_kept_by_older_rules_is_made_anew_and_the_rest_left(year):
 def test_nothing_counts_before_somebody_puts_it_to_use(year, bram):
     told = bram.get("/record/learning").json()
     assert (told["in_use"], told["jobs"]) == (None, Job.objects.filter(past__isnull=False).count())
-    assert {p["part"] for p in told["parts"]} == {"causes", "repairs", "pace", "looks", "playing"}
+    assert {p["part"] for p in told["parts"]} == {"causes", "repairs", "pace", "looks", "playing", "rows"}
     assert {r["about"] for r in told["rows"]} > {"repair", "hand"}
     pk = Job.objects.get(tag=SEEN).sheet_id
     assert model_in_use(pk) is model_of(pk)
@@ -69,7 +69,7 @@ def test_it_is_used_by_a_press_and_taken_back_by_another(year, better, ida):
     rested = rests_on_of(before)
     jobs = ida.get("/record/learning").json()["jobs"]
     used = use(ida, jobs).json()["in_use"]
-    assert (used["number"], used["jobs"], set(used["parts"])) == (1, jobs, {"causes", "repairs", "pace", "looks", "playing"})
+    assert (used["number"], used["jobs"], set(used["parts"])) == (1, jobs, {"causes", "repairs", "pace", "looks", "playing", "rows"})
     now = open_job(row, the_shop())
     assert now.state.belief.p != pytest.approx(before.state.belief.p)
     assert rests_on_of(now) != rested
@@ -87,18 +87,18 @@ def test_the_same_press_twice_is_one_layer_and_a_later_one_takes_its_place(year,
 def test_a_newer_layer_has_to_predict_better_than_the_one_in_use_and_keeps_what_it_does_not_better(year, better, ida, monkeypatch):
     jobs = ida.get("/record/learning").json()["jobs"]
     use(ida, jobs)
-    found = {Part.CAUSES: Judgement(30, 0.2, 0.01), **dict.fromkeys((Part.REPAIRS, Part.PACE, Part.LOOKS, Part.PLAYING), Judgement(30, 0.0, 0.01))}
+    found = {Part.CAUSES: Judgement(30, 0.2, 0.01), **dict.fromkeys((Part.REPAIRS, Part.PACE, Part.LOOKS, Part.PLAYING, Part.ROWS), Judgement(30, 0.0, 0.01))}
     seen = []
     monkeypatch.setattr("apps.record.learning.judge", lambda *told: seen.append(told) or found)
     Kept.objects.all().delete()
     told = ida.get("/record/learning").json()
-    assert [(p["is_better"], p["since_version"]) for p in told["parts"]] == [(True, True), *[(False, True)] * 4]
+    assert [(p["is_better"], p["since_version"]) for p in told["parts"]] == [(True, True), *[(False, True)] * 5]
     first, (_, _, _, standing, knows) = Layer.objects.get(), seen[0]
     assert (knows, standing.written()) == (jobs, first.body)
     used = use(ida, jobs, key="a-later-press").json()["in_use"]
     second = Layer.objects.get(number=2)
-    assert (used["number"], set(used["parts"])) == (2, {"causes", "repairs", "pace", "looks", "playing"})
-    assert [p["gain"] for p in second.parts] == [0.2, 0.1, 0.1, 0.1, 0.1]
+    assert (used["number"], set(used["parts"])) == (2, {"causes", "repairs", "pace", "looks", "playing", "rows"})
+    assert [p["gain"] for p in second.parts] == [0.2, 0.1, 0.1, 0.1, 0.1, 0.1]
     assert {k: v for k, v in second.body.items() if k != "share"} == {k: v for k, v in first.body.items() if k != "share"}
 
 

@@ -5581,7 +5581,7 @@ export interface components {
          * @description A part of a layer: each is judged by itself, and used or left out.
          * @enum {string}
          */
-        Part: "causes" | "repairs" | "pace" | "looks" | "playing";
+        Part: "causes" | "repairs" | "pace" | "looks" | "playing" | "rows";
         /**
          * PartDetailView
          * @description A part with its trail, and where it fits; a belt with its size, where somebody has said it.
@@ -7880,7 +7880,7 @@ export interface components {
          * @description What a row is about.
          * @enum {string}
          */
-        Told: "cause" | "repair" | "health" | "source" | "pace" | "look" | "hand" | "lasts" | "playing";
+        Told: "cause" | "repair" | "health" | "source" | "pace" | "look" | "hand" | "lasts" | "playing" | "row";
         /**
          * ToldCautionView
          * @description A caution that stands at what comes next.

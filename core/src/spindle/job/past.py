@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from itertools import pairwise
+from itertools import pairwise, takewhile
 from typing import Final
 
 from spindle.diagnosis.belief.ending import judge_ending
@@ -17,7 +17,7 @@ from spindle.job.line import Line
 from spindle.job.stages import Stage
 from spindle.job.state import JobState
 from spindle.job.value import Job
-from spindle.learning.past import CONFIRMED, GIVEN_UP, PROBABLE, PROVEN, Done, Looked, Past, Took, TriedAlone, kept
+from spindle.learning.past import CONFIRMED, GIVEN_UP, PROBABLE, PROVEN, Done, Looked, Past, Saw, Took, TriedAlone, kept
 from spindle.offers.ends import UNREPAIRED
 from spindle.repairs.procedures import procedure_for
 from spindle.words.bench import Depth
@@ -50,6 +50,7 @@ def past_of(state: JobState) -> Past:
         seconds=_seconds(job) if is_proven else None,
         way=_way(job) if is_confirmed else (),
         looked=tuple(_looked(job)),
+        saw=_saw(job),
     )
 
 
@@ -132,6 +133,16 @@ def _looked(job: Job) -> Iterator[Looked]:
         minutes, question = (line.at - before.at).total_seconds() / 60.0, model.questions[what.question]
         if minutes > 0.0:
             yield Looked(question.id, line.by, round(minutes, 2), round(ask_minutes(Asked(question.id, question=question), model), 2))
+
+
+def _saw(job: Job) -> tuple[Saw, ...]:
+    """Return what was seen of the unit as it came: the last word on each question before the first trial, where it was one look with one answer."""
+    until, told = _seen_until(job), {}
+    for finding in takewhile(lambda f: not isinstance(f.what, Trial), job.findings):
+        what = finding.what
+        if isinstance(what, Answer) and not finding.is_struck and _at_the_bench(what, job.model.shipped):
+            told[what.question] = None if what.tries is not None or what.weights else Saw(what.question, what.outcome, int(finding.id) < until)
+    return tuple(saw for saw in told.values() if saw is not None)
 
 
 def _seconds(job: Job) -> dict[str, float] | None:

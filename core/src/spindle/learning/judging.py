@@ -1,7 +1,7 @@
 """Is what was learnt better? Each job is judged by what was learnt before it, never by what it taught itself.
 
 A layer has parts, and each is worth having only if it predicts the next jobs better than what is in use, by two standard errors: the
-causes by the fault that it was, from what was seen at first; the repairs by whether the first one cured; the minutes by what was
+causes, and what faults look like, by the fault that it was, from what was seen at first; the repairs by whether the first one cured; the minutes by what was
 taken; the times to play by those of the next proven units.
 
 References
@@ -19,11 +19,14 @@ from typing import Final
 
 import numpy as np
 
+from spindle.diagnosis.belief.likelihood import unreliability
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.learning.hands import SPREAD, is_timed
 from spindle.learning.layer import Layer, Part
 from spindle.learning.past import Past
 from spindle.learning.playing import logs_of
+from spindle.learning.rows import telling
+from spindle.words.witness import Witness
 
 BLOCK: Final = 20
 """So many jobs are judged by one layer, before it is learnt anew with them."""
@@ -96,12 +99,19 @@ def playing_loss(past: Past, layer: Layer, model: CompiledModel) -> float | None
 
 
 _LOSSES: Final[Mapping[Part, Callable[[Past, Layer, CompiledModel], float | None]]] = MappingProxyType(
-    {Part.CAUSES: cause_loss, Part.REPAIRS: repair_loss, Part.PACE: pace_loss, Part.LOOKS: looks_loss, Part.PLAYING: playing_loss}
+    {Part.CAUSES: cause_loss, Part.REPAIRS: repair_loss, Part.PACE: pace_loss, Part.LOOKS: looks_loss, Part.PLAYING: playing_loss, Part.ROWS: cause_loss}
 )
 
 
 def _believed(past: Past, layer: Layer, model: CompiledModel) -> Floats:
     seen = _row(past.seen, model) * layer.prior_over(model) / np.maximum(model.prior, 1e-12)
+    rows = layer.rows_over(model)
+    for saw in telling(past, model) if rows else ():
+        if saw.is_first and saw.question in rows:
+            question = model.questions[saw.question]
+            n, eps = len(question.outcomes), unreliability(Witness.BENCH, question)
+            place = [o.id for o in question.outcomes].index(saw.outcome)
+            seen *= ((1.0 - eps) * rows[saw.question][place] + eps / n) / ((1.0 - eps) * model.likelihood[saw.question][place] + eps / n)
     return np.asarray(seen / max(float(seen.sum()), 1e-12))
 
 

@@ -22,6 +22,7 @@ from spindle.learning.lasting import Away, Lasts, learn_lasting
 from spindle.learning.past import Past
 from spindle.learning.playing import Played, learn_playing
 from spindle.learning.repairs import Repairs, learn_repairs
+from spindle.learning.rows import Counted, Rows, learn_rows
 from spindle.words.health import Health
 
 
@@ -33,11 +34,15 @@ class Part(StrEnum):
     PACE = "pace"
     LOOKS = "looks"
     PLAYING = "playing"
+    ROWS = "rows"
 
 
 _FIELDS: Final = MappingProxyType(
-    {Part.CAUSES: ("share",), Part.REPAIRS: ("success", "bad_item"), Part.PACE: ("pace",), Part.LOOKS: ("looks",), Part.PLAYING: ("playing",)}
-)
+    {
+        Part.CAUSES: ("share",), Part.REPAIRS: ("success", "bad_item"), Part.PACE: ("pace",), Part.LOOKS: ("looks",),
+        Part.PLAYING: ("playing",), Part.ROWS: ("rows",),
+    }
+)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -52,6 +57,7 @@ class Layer:
     bad_item : what is known of a part -> P(bad itself)
     pace, looks : repair, and question -> how many times as long as planned it takes
     playing : variant -> class of disc -> time to play of healthy units, as a sheet has it
+    rows : loader family -> question -> fault -> answer -> how often it was given under that fault, in soft counts
     """
 
     share: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
@@ -61,6 +67,7 @@ class Layer:
     pace: Mapping[str, float] = field(default_factory=dict)
     looks: Mapping[str, float] = field(default_factory=dict)
     playing: Mapping[str, Mapping[str, Mapping[str, float]]] = field(default_factory=dict)
+    rows: Mapping[str, Mapping[str, Mapping[str, Mapping[str, float]]]] = field(default_factory=dict)
 
     def over(self, model: CompiledModel) -> CompiledModel:
         """Return a shipped model with this laid over it. Faults, answers and everything that was not learnt stay as they are."""
@@ -79,6 +86,7 @@ class Layer:
         learnt: dict[str, Any] = {
             "sheet": sheet,
             "prior": prior,
+            "likelihood": {**model.likelihood, **self.rows_over(model)},
             "success": success,
             "lasts_months": lasts,
             "bad_item": bad,
@@ -90,6 +98,18 @@ class Layer:
         """Return the times to play of a sheet with those of this layer in their place, of the classes that the drive reads."""
         learnt = self.playing.get(sheet.variant, {})
         return {**sheet.reference_times, **{c: ReferenceTime(t["mean_s"], t["sd_s"], int(t["n"])) for c, t in learnt.items() if c in sheet.classes}}
+
+    def rows_over(self, model: CompiledModel) -> dict[str, Floats]:
+        """Return the tables P(answer | fault) of a model that this changes, by question, each of shape (n_outcomes, n_faults)."""
+        found = {}
+        for name, faults in self.rows.get(model.model.family, {}).items():
+            if name in model.questions:
+                table = model.likelihood[name].copy()
+                for fault in faults.keys() & model.fault_index.keys():
+                    place = model.fault_index[fault]
+                    table[:, place] = Counted(faults[fault]).over(table[:, place], model.questions[name])
+                found[name] = table
+        return found
 
     def prior_over(self, model: CompiledModel) -> Floats:
         """Return the shipped prior with the shares of this layer, of shape (n_faults,): together the listed faults stay as likely as they were."""
@@ -129,6 +149,7 @@ class Lessons:
     lasting: Mapping[str, Mapping[str, Lasts]]
     hands: Hands
     playing: Mapping[tuple[str, str], Played]
+    rows: Rows
 
     def layer(self) -> Layer:
         """Return the numbers that are to take the place of shipped ones."""
@@ -146,6 +167,7 @@ class Lessons:
             pace={r: x.factor for r, x in self.hands.repairs.items()},
             looks={q: x.factor for q, x in self.hands.looks.items()},
             playing=playing,
+            rows={family: {q: {f: dict(x.outcomes) for f, x in faults.items()} for q, faults in own.items()} for family, own in self.rows.items()},
         )
 
 
@@ -168,4 +190,4 @@ def learn(pasts: Sequence[Past], models: Mapping[str, CompiledModel], *, source_
         lasting[family] = learn_lasting([a for a in away if a.variant in own], shipped)
     repairs = learn_repairs(pasts, models, source_of or {})
     hands = learn_hands([t for p in pasts for t in p.took], [k for p in pasts for k in p.looked])
-    return Lessons(len(pasts), causes, repairs, lasting, hands, learn_playing(pasts, models))
+    return Lessons(len(pasts), causes, repairs, lasting, hands, learn_playing(pasts, models), learn_rows(pasts, models))

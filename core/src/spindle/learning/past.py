@@ -54,6 +54,15 @@ class Looked:
 
 
 @dataclass(frozen=True, slots=True)
+class Saw:
+    """What was seen once at the bench before anything was tried; ``is_first``: before "Fault seen" was left."""
+
+    question: str
+    outcome: str
+    is_first: bool
+
+
+@dataclass(frozen=True, slots=True)
 class Done:
     """One thing that was done at the bench: a question with its answer, or a repair tried alone with whether it cured ("clean", "")."""
 
@@ -85,6 +94,7 @@ class Past:
     seconds: Mapping[str, float] | None = None
     way: tuple[Done, ...] = ()
     looked: tuple[Looked, ...] = ()
+    saw: tuple[Saw, ...] = ()
 
 
 def write_past(past: Past) -> dict[str, Any]:
@@ -99,7 +109,8 @@ def read_past(told: Mapping[str, Any]) -> Past:
     took = tuple(Took(**t) for t in own.pop("took"))
     way = tuple(Done(**d) for d in own.pop("way", ()))
     looked = tuple(Looked(**k) for k in own.pop("looked", ()))
-    return Past(**own, tried=tried, took=took, way=way, looked=looked)
+    saw = tuple(Saw(**s) for s in own.pop("saw", ()))
+    return Past(**own, tried=tried, took=took, way=way, looked=looked, saw=saw)
 
 
 def kept(names: Sequence[str], p: Sequence[float]) -> dict[str, float]:

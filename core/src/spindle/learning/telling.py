@@ -7,9 +7,13 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
+import numpy as np
+from scipy.special import betaincinv
+
 from spindle.diagnosis.given.compiled import CompiledModel, cures
 from spindle.learning.causes import listed
 from spindle.learning.layer import Lessons
+from spindle.learning.rows import STRENGTH
 from spindle.words.health import HEALTH_NAMES
 
 WORTH_TELLING: Final = 1.25
@@ -29,6 +33,7 @@ class Told(StrEnum):
     HAND = "hand"
     LASTS = "lasts"
     PLAYING = "playing"
+    ROW = "row"
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,6 +70,7 @@ def told(lessons: Lessons, models: Mapping[str, CompiledModel]) -> tuple[Row, ..
         _hands(lessons, models),
         _lasting(lessons, models),
         _playing(lessons, models),
+        _rows(lessons, models),
     )
     rows = [row for kind in known for row in kind]
     kinds = list(Told)
@@ -130,3 +136,19 @@ def _playing(lessons: Lessons, _models: Mapping[str, CompiledModel]) -> Iterator
         if played.n >= LEAST_JOBS:
             was = None if played.was is None else played.was.mean_s
             yield Row(Told.PLAYING, variant, disc, was, played.now.mean_s, played.n, played.low, played.high)
+
+
+def _rows(lessons: Lessons, models: Mapping[str, CompiledModel]) -> Iterator[Row]:
+    """Yield of each question under each fault the answer that moved most."""
+    of = {m.model.family: m for m in models.values()}
+    for family, questions in lessons.rows.items():
+        model = of[family]
+        for name, faults in questions.items():
+            question = model.questions[name]
+            for fault, counted in faults.items():
+                was = model.likelihood[name][:, model.fault_index[fault]]
+                now = counted.over(was, question)
+                most = int(np.abs(now - was).argmax())
+                low, high = betaincinv((STRENGTH + counted.n) * now[most], (STRENGTH + counted.n) * (1.0 - now[most]), [0.05, 0.95])
+                words = f"{model.faults[model.fault_index[fault]].name}: {name.replace('_', ' ')} “{question.outcomes[most].label}”"
+                yield Row(Told.ROW, family, words, float(was[most]), float(now[most]), round(counted.n, 1), float(low), float(high))

@@ -19,15 +19,17 @@ from spindle.diagnosis.planning.lookahead import Position, information
 from spindle.diagnosis.planning.plan import plan_for
 from spindle.faults.model import QuestionKind
 from spindle.learning.causes import listed
-from spindle.learning.judging import judge
+from spindle.learning.judging import cause_loss, judge
 from spindle.learning.layer import Layer, Part, learn
-from spindle.learning.past import CONFIRMED, GIVEN_UP, PROVEN, Past, TriedAlone, kept
+from spindle.learning.past import CONFIRMED, GIVEN_UP, PROVEN, Past, Saw, TriedAlone, kept
 from spindle.study.policies import start_of
 from spindle.study.worlds import SHEETS, Setup, TrueWorld, units_of, world_of
 from spindle.words.health import P_BAD_ITEM, Health
 
 SIZES: Final = (20, 50, 100, 300)
 NEW_JOBS: Final = 300
+YEARS: Final = 1_000
+"""Jobs after which what faults look like is asked about: of few faults are there forty units sooner."""
 MODELS: Final = 3
 """Drive variants of a family that the shop sees; the second has a weakness."""
 WEAKNESS: Final = 6.0
@@ -57,15 +59,16 @@ class Shop:
         return {v: s.model for v, s in self.setups.items()}
 
 
-def open_shop(family: str, rng: np.random.Generator, *, differs: bool) -> Shop:
-    """Return an invented shop of one family: like the shipped model, or with other shares, other cures, and one weak model."""
+def open_shop(family: str, rng: np.random.Generator, *, differs: bool, looks_differ: bool = False) -> Shop:
+    """Return an invented shop of one family: like the shipped model; with other shares, other cures, and one weak model; or with faults that look otherwise."""
     setups, worlds, weak = {}, {}, ("", -1)
     shared = rng.spawn(1)[0]
     lift = np.exp(shared.normal(0.0, 0.6, 80))
+    odd = int(shared.integers(2**31))  # the same faults look the same on each of its drives
     for n in range(MODELS):
         model = compile_model(replace(SHEETS[family], variant=f"{family} {n}"))
         ready = Setup(family, model, plan_for(model, Economy()))
-        true = world_of("matched", ready, rng)
+        true = world_of("rows", ready, np.random.default_rng(odd)) if looks_differ else world_of("matched", ready, rng)
         if differs:
             prior = true.prior * lift[: len(true.prior)]
             if n == 1:
@@ -98,18 +101,20 @@ class _Bench:
 
     def close(self, unit: Unit) -> Past:
         problem, model = self._ready.problem, self._ready.model
-        at = start_of(self._ready)
+        at, saw = start_of(self._ready), []
         place = {a.id: q for q, a in enumerate(self._ready.plan.asks)}
         classes = [q.id for q in model.questions.values() if q.kind is QuestionKind.DISC_CLASS]
         for name in (*model.model.seen_at_least, *classes):
             if name in place and at.open_[place[name]]:
                 at = at.after_answer(place[name], int(unit.shows[place[name]]), problem)
+                saw.append(self._saw(place[name], unit, is_first=True))
         seen = at
         for _ in range(LOOKS):
             worth = np.where(at.open_, information(at, problem) / np.maximum(problem.ask[at.state], 0.3), 0.0)
             q = int(worth.argmax())
             if worth[q] > 0.0:
                 at = at.after_answer(q, int(unit.shows[q]), problem)
+                saw.append(self._saw(q, unit, is_first=False))
         at, tried = self._repaired(at, unit)
         is_cured = bool(tried) and tried[-1].is_clean
         is_confirmed = is_cured and bool(self._rng.random() < SHARE_CONFIRMED)
@@ -123,7 +128,12 @@ class _Bench:
             seen=kept(names, list(seen.w / seen.w.sum())),
             closing={fault: 1.0} if is_confirmed else kept(names, list(at.w / at.w.sum())),
             tried=tuple(tried),
+            saw=tuple(s for s in saw if s is not None),
         )
+
+    def _saw(self, place: int, unit: Unit, *, is_first: bool) -> Saw | None:
+        question = self._ready.plan.asks[place].question
+        return None if question is None else Saw(question.id, question.outcomes[int(unit.shows[place])].id, is_first)
 
     def _repaired(self, at: Position, unit: Unit) -> tuple[Position, list[TriedAlone]]:
         problem, tried = self._ready.problem, []
@@ -166,9 +176,26 @@ def gain_on(pasts: Sequence[Past], faults: Sequence[int], layer: Layer, shop: Sh
     return np.array(found)
 
 
+def looks_gain_on(pasts: Sequence[Past], faults: Sequence[int], layer: Layer, shop: Shop) -> float:
+    """Return the nats that what faults look like, by a layer, saves at naming the true fault, of a new job in the mean."""
+    own, gains = Layer().with_parts(layer, {Part.ROWS}), []
+    for past, fault in zip(pasts, faults, strict=True):
+        model = shop.models[past.variant]
+        true = replace(past, closing={model.faults[fault].id: 1.0}, weight=CONFIRMED)
+        gains.append(cause_loss(true, Layer(), model) - cause_loss(true, own, model))
+    return float(np.mean(gains))
+
+
+WORLDS: Final = {
+    "like the shipped model": {"differs": False},
+    "that differs": {"differs": True},
+    "whose faults look otherwise": {"differs": False, "looks_differ": True},
+}
+
+
 def study_learning(cases: int, seed: int) -> dict[str, Any]:
-    """Return what learning is worth in a world like the shipped model and in one that differs, over ``cases`` invented shops of each."""
-    return {name: _world(cases, [seed, n], differs=differs) for n, (name, differs) in enumerate((("like the shipped model", False), ("that differs", True)))}
+    """Return what learning is worth in each world, over ``cases`` invented shops of each."""
+    return {name: _world(cases, [seed, n], world) for n, (name, world) in enumerate(WORLDS.items())}
 
 
 @dataclass(frozen=True)
@@ -181,12 +208,14 @@ class _Found:
     donors_failed: float
     worst_is_bad_lot: bool
     weak_is_found: bool
+    looks_gain: float
 
 
-def _shown_by(family: str, rng: np.random.Generator, *, differs: bool) -> _Found:
-    shop = open_shop(family, rng, differs=differs)
+def _shown_by(family: str, rng: np.random.Generator, world: dict[str, bool]) -> _Found:
+    shop = open_shop(family, rng, **world)
     pasts, _, sources = close_jobs(shop, max(SIZES), rng)
     new, faults, _ = close_jobs(shop, NEW_JOBS, rng)
+    years = [*pasts, *close_jobs(shop, YEARS - max(SIZES), rng)[0]]
 
     def learnt(jobs: Sequence[Past]) -> Layer:
         return learn(jobs, shop.models, source_of=sources).layer()
@@ -201,20 +230,22 @@ def _shown_by(family: str, rng: np.random.Generator, *, differs: bool) -> _Found
         donors_bad=found.health[Health.UNKNOWN].mean,
         donors_failed=1.0 - sum(t.is_clean for t in tried) / max(len(tried), 1),
         worst_is_bad_lot=max(often, key=lambda s: often[s]) == "bad lot",
-        weak_is_found=differs and _is_found(shop, lessons.layer()),
+        weak_is_found=world["differs"] and _is_found(shop, lessons.layer()),
+        looks_gain=looks_gain_on(new, faults, learnt(years), shop),
     )
 
 
-def _world(cases: int, seed: list[int], *, differs: bool) -> dict[str, Any]:
-    found = [_shown_by(list(SHEETS)[case % len(SHEETS)], np.random.default_rng([*seed, case]), differs=differs) for case in range(cases)]
+def _world(cases: int, seed: list[int], world: dict[str, bool]) -> dict[str, Any]:
+    found = [_shown_by(list(SHEETS)[case % len(SHEETS)], np.random.default_rng([*seed, case]), world) for case in range(cases)]
     figures = {
         "nat better on new jobs, after n": {n: _told([f.gain[n] for f in found]) for n in SIZES},
         "the same, used only once judged better": {n: _told([f.gain[n] * f.is_used[n] for f in found]) for n in SIZES},
         "judged better, after n": {n: _mean(f.is_used[n] for f in found) for n in SIZES},
         "donors bad": {"true": BAD_DONORS, "learnt": _mean(f.donors_bad for f in found), "share of failures": _mean(f.donors_failed for f in found)},
         "the bad lot is the worst": _mean(f.worst_is_bad_lot for f in found),
+        f"nat better by what faults look like, after {YEARS}": _told([f.looks_gain for f in found]),
     }
-    return figures | ({"the weak model’s share is lifted at least twofold": _mean(f.weak_is_found for f in found)} if differs else {})
+    return figures | ({"the weak model’s share is lifted at least twofold": _mean(f.weak_is_found for f in found)} if world["differs"] else {})
 
 
 def _mean(of: Iterable[float]) -> float:

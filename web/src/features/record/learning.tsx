@@ -16,6 +16,7 @@ const PARTS: Record<Part['part'], { name: string; by: string }> = {
   repairs: { name: 'How often repairs cure, and parts are bad', by: 'whether the first repair cured' },
   pace: { name: 'How long repairs take here', by: 'the minutes that were taken' },
   looks: { name: 'How long looks take here', by: 'the minutes that were taken' },
+  rows: { name: 'What faults look like', by: 'the fault that it was' },
   playing: { name: 'How long healthy units take to play', by: 'the next proven units' },
 }
 

@@ -19,6 +19,7 @@ const KINDS: readonly Kind[] = [
   { about: 'look', title: 'Minutes of looks', of: '', name: 'Look', n: 'Timed', tell: times, note: 'As long as planned, from what the same hand wrote down before it. Pauses, and what was written down afterwards, are left out.' },
   { about: 'hand', title: 'Hands', of: 'Who', name: 'At', n: 'Timed', tell: times, note: 'As long as others take for the same repairs. It says nothing of how well they last.' },
   { about: 'lasts', title: 'How long repairs last', of: 'Loader', name: 'Repair', n: 'Units', tell: months, note: 'Until one unit of two is back with the same fault. Units that are still away count for as long as they are.' },
+  { about: 'row', title: 'What faults look like', of: 'Loader', name: 'Fault, question and answer', n: 'Units', tell: percent, note: 'How often that answer is given where it is that fault: of each question the answer that moved most, from forty units on.' },
   { about: 'playing', title: 'Time to play', of: 'Drive', name: 'Disc', n: 'Units', tell: seconds, note: 'Of healthy units: those that were proven and timed. A start that took nearly twice as long is left out.' },
 ]
 const SHOWN = 8
