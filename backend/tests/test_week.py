@@ -3,9 +3,10 @@
 from datetime import datetime, timedelta
 
 import pytest
+from api.day.views import _why
 from apps.day.keeping import keep_day
 from apps.day.models import CalendarAddress, JobWays, WeekPlan
-from apps.day.selectors import ahead_of, pace_of, plain
+from apps.day.selectors import ahead_of, floor_of, pace_of, plain
 from apps.day.services import draw_unseen, refresh
 from apps.drives.models import Sheet
 from apps.jobs.models import Job, TapeLine
@@ -17,7 +18,7 @@ from django.db.models import F
 from django.test import Client
 from django.utils import timezone
 from icalendar import Calendar
-from spindle.day.legs import Leg, LegKind
+from spindle.day.legs import Leg, LegKind, Pace
 from spindle.diagnosis.given.case import Stock
 
 
@@ -158,13 +159,36 @@ def test_a_new_unit_is_told_its_days_and_what_it_moves(week, nia):
 
 
 @pytest.mark.parametrize(
-    ("field", "value"), [("opening", "Mon 9-17"), ("opening", ""), ("closed_days", "Christmas"), ("benches", 0), ("label_columns", 5), ("label_rows", 0)]
+    ("field", "value"),
+    [("opening", "Mon 9-17"), ("opening", ""), ("closed_days", "Christmas"), ("benches", 0), ("without_iron", 1), ("label_columns", 5), ("label_rows", 0)],
 )
 def test_hours_that_cannot_be_read_are_refused_and_nothing_is_changed(ida, field, value):
-    before = Shop.objects.values("opening", "closed_days", "benches", "label_columns", "label_rows").get()
+    told = "opening", "closed_days", "benches", "without_iron", "label_columns", "label_rows"
+    before = Shop.objects.values(*told).get()
     answer = ida.post("/shop", key="hours-refused-1", version=Shop.objects.get().version, **{field: value})
     assert answer.status_code == 422
-    assert Shop.objects.values("opening", "closed_days", "benches", "label_columns", "label_rows").get() == before
+    assert Shop.objects.values(*told).get() == before
+
+
+def test_whoever_does_not_solder_leaves_the_iron_to_the_others(week, ida):
+    told = ida.post("/shop", key="two-people-1", version=Shop.objects.get().version, benches=2, without_iron=1).json()
+    assert (told["benches"], told["without_iron"]) == (2, 1)
+    refused = ida.post("/shop", key="one-person-1", version=told["version"], benches=1)
+    assert (refused.status_code, refused.json()["params"]["place"]) == (422, "without_iron")
+    shop, ways = Shop.objects.get(), ((Leg(LegKind.BENCH, 10.0, iron=True), Leg(LegKind.BENCH, 5.0)),)
+    assert floor_of(shop, timezone.now(), Pace()).without_iron == 1
+    row = Job.objects.get(tag="K-0107")
+    assert ahead_of(row, ways, shop, timezone.now()).futures == ways
+    shop.without_iron = 0
+    assert ahead_of(row, ways, shop, timezone.now()).futures == ((Leg(LegKind.BENCH, 15.0),),)
+
+
+FIRST, IRON = "Taken first: that helps the others most", "or somebody who solders"
+
+
+@pytest.mark.parametrize(("lifted", "iron", "why"), [(False, False, ""), (True, False, FIRST), (False, True, f"F{IRON}"), (True, True, f"{FIRST}, f{IRON}")])
+def test_the_week_says_why_a_unit_stands_where_it_does(lifted, iron, why):
+    assert _why({"first": "bench", "iron": iron}, lifted=lifted) == why
 
 
 def test_the_hours_move_the_week(week, ida):

@@ -70,7 +70,8 @@ def _why(told: dict[str, Any], *, lifted: bool) -> str:
         return FIRST[told["first"]]
     if told["first"] is None:
         return "Waits to be fetched"
-    return "Taken first: that helps the others most" if lifted else ""
+    why = ["for somebody who solders"] if told.get("iron") else []
+    return ", ".join([*(["taken first: that helps the others most"] if lifted else []), *why]).capitalize()
 
 
 def _delivery(found: Expected, today: date) -> DeliveryView:

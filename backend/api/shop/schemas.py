@@ -60,6 +60,7 @@ class FiguresIn(OnceIn):
     opening: Annotated[str, StringConstraints(max_length=600, pattern=NO_NUL)] | None = None
     closed_days: Text | None = None
     benches: Annotated[int, Field(ge=1, le=20)] | None = None
+    without_iron: Annotated[int, Field(ge=0, le=19)] | None = None
     label_columns: Annotated[int, Field(ge=1, le=MOST_COLUMNS)] | None = None
     label_rows: Annotated[int, Field(ge=1, le=MOST_ROWS)] | None = None
 
@@ -96,6 +97,7 @@ class FiguresView(View):
     opening: str
     closed_days: str
     benches: int
+    without_iron: int
     label_columns: int
     label_rows: int
     traces: list[TraceView]

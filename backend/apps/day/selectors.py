@@ -17,7 +17,7 @@ from apps.shelf.selectors import lead_times, open_orders
 from apps.shop.models import Shop
 from django.db.models import Count, Max, Sum
 from django.utils import timezone
-from spindle.day.drawing import Around, held
+from spindle.day.drawing import Around, held, in_any_hands
 from spindle.day.hours import Clock
 from spindle.day.legs import Future, JobAhead, Leg, LegKind, Pace, read
 from spindle.day.owners import owners_pace, waits_of
@@ -26,7 +26,7 @@ from spindle.day.worlds import Floor
 from spindle.job.stages import Stage
 from spindle.stock.lead_time import lead_time
 
-VERSION: Final = 2
+VERSION: Final = 3
 """Raised when ways are drawn otherwise: those that are kept are drawn anew then."""
 LAST_ANSWERS: Final = 200
 """So many of the owners' last answers say how long they take."""
@@ -50,7 +50,7 @@ def pace_of(shop: Shop) -> tuple[Pace, int]:
 
 def floor_of(shop: Shop, now: datetime, pace: Pace) -> Floor:
     """Return where the work is done, and at which pace."""
-    return Floor(Clock(shop.hours(), now.astimezone(shop.clock)), shop.benches, pace)
+    return Floor(Clock(shop.hours(), now.astimezone(shop.clock)), shop.benches, pace, shop.without_iron)
 
 
 def seed_of(shop: Shop, now: datetime) -> int:
@@ -111,10 +111,15 @@ def plain(value: Any) -> Any:
     return asdict(value) if is_dataclass(value) and not isinstance(value, type) else str(value)
 
 
+def ways_here(ways: tuple[Future, ...], shop: Shop) -> tuple[Future, ...]:
+    """Return ways with the iron marked only where not everybody here solders."""
+    return ways if shop.without_iron else in_any_hands(ways)
+
+
 def ahead_of(row: Job, ways: tuple[Future, ...], shop: Shop, now: datetime) -> JobAhead:
     """Return a job as the day sees it, what holds its power off now included."""
     minutes = 0.0 if row.held_until is None else max((row.held_until - now).total_seconds() / 60, 0.0)
-    return JobAhead(row.tag, row.sheet.variant, held(ways, minutes), row.promised_on, shop.late_day_cents / 100, shop.day_cents / 100)
+    return JobAhead(row.tag, row.sheet.variant, held(ways_here(ways, shop), minutes), row.promised_on, shop.late_day_cents / 100, shop.day_cents / 100)
 
 
 def kept_ways() -> dict[int, JobWays]:
@@ -147,5 +152,5 @@ def offer(sheet_id: int, shop: Shop, now: datetime) -> Offer | None:
         return None
     kept = kept_ways()
     jobs = [ahead_of(row, read(kept[row.pk].body), shop, now) for row in the_day() if row.pk in kept]
-    new = JobAhead("new", unseen.sheet.variant, read(unseen.body), None, shop.late_day_cents / 100, shop.day_cents / 100)
+    new = JobAhead("new", unseen.sheet.variant, ways_here(read(unseen.body), shop), None, shop.late_day_cents / 100, shop.day_cents / 100)
     return offer_for(new, jobs, week.body["rule"], floor_of(shop, now, pace_of(shop)[0]), seed=seed_of(shop, now), n=OFFER_WORLDS)

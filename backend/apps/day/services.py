@@ -102,4 +102,5 @@ def _row(row: Row) -> dict[str, Any]:
         "begins": None if row.begins is None else row.begins.isoformat(),
         "bench_min": round(row.bench_min),
         "first": None if row.first is None else row.first.value,
+        "iron": row.iron,
     }

@@ -135,7 +135,9 @@ LINE: Final = Table("lines", "lines of a tape", TapeLine, fields=("number", "ver
 
 TABLES: Final = (
     Table("people", "people", User, key=("username",), fields=("username", *_OF_A_PERSON), ours=_OF_A_PERSON, of_jobs=_people_of),
-    Table("shop", "the shop’s figures", Shop, key=("name",), later=("label_columns", "label_rows"), leaves_out=_OF_THIS_HOUSE, check=_check_shop),
+    Table(
+        "shop", "the shop’s figures", Shop, key=("name",), later=("label_columns", "label_rows", "without_iron"), leaves_out=_OF_THIS_HOUSE, check=_check_shop
+    ),
     Table("meters", "meters", Meter, key=("name",)),
     Table("sheets", "drive sheets", Sheet, key=("variant", "version"), ours=(*_VERSIONED, "is_retired"), of_jobs=_sheets_of, check=_check_sheet),
     Table("consoles", "sheets of consoles", Console, key=("maker", "console", "revision", "version"), ours=_VERSIONED, check=_check_console),

@@ -46,6 +46,8 @@ class Shop(models.Model):
     """Days on which it is shut, a line for each day or row of days."""
     benches = models.PositiveSmallIntegerField(default=1)
     """How many people work at the bench at a time."""
+    without_iron = models.PositiveSmallIntegerField(default=0)
+    """How many of them do not solder."""
     label_columns = models.PositiveSmallIntegerField(default=3)
     label_rows = models.PositiveSmallIntegerField(default=8)
     """How the sheets of labels in its printer are divided: across, and down."""

@@ -3772,6 +3772,8 @@ export interface components {
             time_zone?: string | null;
             /** Version */
             version: number;
+            /** Without Iron */
+            without_iron?: number | null;
         };
         /**
          * FiguresOfMonthsView
@@ -3838,6 +3840,8 @@ export interface components {
             traces: components["schemas"]["TraceView"][];
             /** Version */
             version: number;
+            /** Without Iron */
+            without_iron: number;
         };
         /**
          * FitAsk

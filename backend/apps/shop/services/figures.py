@@ -21,7 +21,7 @@ from spindle.words.duty import Duty
 
 FIGURES: Final = (
     "name", "place", "phone", "terms", "currency", "time_zone", "price_cents_per_min", "cost_cents_per_min", "day_cents", "late_day_cents",
-    "give_up_cents", "damage_cents", "return_cents", "guarantee_days", "opening", "closed_days", "benches", "label_columns", "label_rows",
+    "give_up_cents", "damage_cents", "return_cents", "guarantee_days", "opening", "closed_days", "benches", "without_iron", "label_columns", "label_rows",
 )  # fmt: skip
 """What a manager may set of the shop."""
 
@@ -35,7 +35,7 @@ def set_figures(command: Command, changes: Mapping[str, Any], *, version: int) -
     StaleWriteError
         If somebody else has set some since ``version``.
     InvalidError
-        If the name is empty, the time zone is none, or the hours cannot be read.
+        If the name is empty, the time zone is none, the hours cannot be read, or nobody would be left who solders.
     """
     told = {name: changes[name] for name in FIGURES if name in changes}
     _check(told)
@@ -45,6 +45,7 @@ def set_figures(command: Command, changes: Mapping[str, Any], *, version: int) -
         if write.is_replay:
             return
         read_hours(told.get("opening", shop.opening), told.get("closed_days", shop.closed_days))
+        _check_hands(told.get("benches", shop.benches), told.get("without_iron", shop.without_iron))
         if shop.version != version:
             raise StaleWriteError("Somebody else changed the shop’s figures meanwhile. Look at what stands there now, then save again.", version=shop.version)
         was = {name: getattr(shop, name) for name in FIGURES}
@@ -59,6 +60,12 @@ def _check(told: Mapping[str, Any]) -> None:
         check_zone(told.get("time_zone", "UTC"))
     except ValidationError as error:
         raise InvalidError("time_zone", error.messages[0]) from error
+
+
+def _check_hands(benches: int, without_iron: int) -> None:
+    if without_iron >= benches:
+        who = "the one who works here" if benches == 1 else f"all {benches} who work here at a time"
+        raise InvalidError("without_iron", f"That would be {who}. If nobody solders, say so among what the shop has: then no advice asks for it.")
 
 
 def say_instrument(command: Command, instrument: Instrument, *, is_there: bool) -> None:

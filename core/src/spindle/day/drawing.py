@@ -22,6 +22,7 @@ from spindle.diagnosis.planning.plan import Minutes, minutes_of, plan_for
 from spindle.diagnosis.planning.problem import Plan, Problem
 from spindle.job.stages import Stage
 from spindle.job.state import JobState
+from spindle.repairs.procedures import procedure_for
 
 FUTURES: Final = 48
 """Ways that a job may go: enough that a day nine times in ten stands on five of them."""
@@ -75,8 +76,18 @@ def unseen_futures(
 ) -> tuple[Future, ...]:
     """Return ways that a unit of a drive may go of which nothing is known yet, and for which nothing was agreed."""
     plan = plan_for(model, economy)
-    told = Telling(minutes_of(plan, model), pace, 0.0, price_eur_per_min)
+    told = Telling(minutes_of(plan, model), _irons(plan, model), pace, 0.0, price_eur_per_min)
     return tuple(joined((Leg(LegKind.BENCH, COUNTER_MIN), *told.legs(g))) for g in _played(unseen(model, plan), plan, rng, n))
+
+
+def in_any_hands(futures: Sequence[Future]) -> tuple[Future, ...]:
+    """Return futures in a shop where everybody solders: nobody hands a unit on for it."""
+    return tuple(joined([replace(leg, iron=False) for leg in f]) for f in futures)
+
+
+def _irons(plan: Plan, model: CompiledModel) -> tuple[bool, ...]:
+    """Tell of each repair of a plan whether it takes somebody who solders."""
+    return tuple(procedure_for(model.model.family, r.id).skill == "soldering" for r in plan.repairs)
 
 
 def _shutting(state: JobState) -> float:
@@ -100,11 +111,12 @@ class _Drawn:
         outlook = look_ahead(state.case, state.job.model, state.belief)
         self._plan, self._at = outlook.plan, outlook.position
         self._minutes = minutes_of(self._plan, state.job.model)
+        self._irons = _irons(self._plan, state.job.model)
         self._pace = pace
 
     def _telling(self, agreed_eur: float | None = None) -> Telling:
         agreed = 0.0 if self._state.facts.is_refused else self._state.job.agreed_cents / 100
-        return Telling(self._minutes, self._pace, agreed if agreed_eur is None else agreed_eur, self._around.price_eur_per_min)
+        return Telling(self._minutes, self._irons, self._pace, agreed if agreed_eur is None else agreed_eur, self._around.price_eur_per_min)
 
     def searches(self, n: int) -> list[Future]:
         """What is wrong is not known yet."""
@@ -119,7 +131,7 @@ class _Drawn:
         state, problem = self._state, self._plan.problem
         a = state.job.model.repair_index[state.procedure.repair if state.procedure else ""]
         units = _thrown(self._at, problem, self._rng, n)
-        legs = [*self._agreed(), *self._part(a), Leg(LegKind.BENCH, self._left_of(a))]
+        legs = [*self._agreed(), *self._part(a), Leg(LegKind.BENCH, self._left_of(a), iron=self._irons[a])]
         failing = [u for u in units if not u.cures[a]]
         onward = iter(play(failing, self._at.after_repair(a, problem), problem, by_choice(pick)) if failing else ())
         agreed = max(state.facts.proposed_cents, state.job.agreed_cents) / 100
@@ -159,6 +171,7 @@ class Telling:
     """How a game is told in legs: what is over the sum agreed on asks the owner first, once; a part that is not here is waited for."""
 
     minutes: Minutes
+    irons: Sequence[bool]
     pace: Pace
     agreed_eur: float
     price_eur_per_min: float
@@ -179,7 +192,7 @@ class Telling:
                     agreed = asks
                 if minutes.wait_days[i] > 0.0:
                     legs.append(Leg(LegKind.PART, float(minutes.wait_days[i])))
-                legs.append(Leg(LegKind.BENCH, takes))
+                legs.append(Leg(LegKind.BENCH, takes, iron=self.irons[i]))
         cured = game.is_repaired and bool(game.way) and game.way[-1][0] == "repair"
         return (*legs, *(self.proof() if cured else ()))
 
@@ -189,12 +202,12 @@ class Telling:
 
 
 def joined(legs: Sequence[Leg]) -> Future:
-    """Return legs with those at the bench that follow each other made one, and without those that take nothing."""
+    """Return legs with those at the bench that follow each other in the same hands made one, and without those that take nothing."""
     found: list[Leg] = []
     for leg in legs:
         if leg.amount <= 0.0:
             continue
-        if found and leg.kind is LegKind.BENCH and found[-1].kind is LegKind.BENCH:
+        if found and leg.kind is LegKind.BENCH and found[-1].kind is LegKind.BENCH and found[-1].iron == leg.iron:
             found[-1] = replace(leg, amount=found[-1].amount + leg.amount)
         else:
             found.append(leg)

@@ -27,12 +27,14 @@ class Leg:
     amount : minutes; of a part, the days that it usually takes
     since : of a part that is on its way, days since it was ordered
     sigma : of a part, how its supplier's days scatter (of the logarithm); 0: as the pace says
+    iron : at the bench: it needs somebody who solders
     """
 
     kind: LegKind
     amount: float
     since: float = 0.0
     sigma: float = 0.0
+    iron: bool = False
 
 
 Future = tuple[Leg, ...]
@@ -41,7 +43,7 @@ Future = tuple[Leg, ...]
 
 def written(futures: Sequence[Future]) -> list[list[list[object]]]:
     """Return futures as JSON holds them."""
-    return [[[leg.kind.value, round(leg.amount, 2), leg.since, leg.sigma] for leg in f] for f in futures]
+    return [[[leg.kind.value, round(leg.amount, 2), leg.since, leg.sigma, leg.iron] for leg in f] for f in futures]
 
 
 def read(body: Sequence[Sequence[Sequence[Any]]]) -> tuple[Future, ...]:

@@ -54,7 +54,7 @@ def _ahead(job: JobAhead, floor: Floor) -> _Ahead:
     for future in job.futures:
         stints, rest = stints_of(future, np.full(max(len(future), 1), 0.5), floor.pace), 0.0
         for n in range(len(stints) - 1, -1, -1):
-            waits, minutes = stints[n]
+            waits, minutes, _ = stints[n]
             rest += minutes
             takes.setdefault(n, []).append(minutes)
             left.setdefault(n, []).append(rest)

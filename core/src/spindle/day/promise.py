@@ -36,6 +36,7 @@ class Row:
     begins : when somebody next has it on the bench, as half of the worlds say; None if nobody has to
     bench_min : usual minutes at the bench that are left
     first : who or what has it now
+    iron : what is next at the bench takes somebody who solders, where not everybody does
     """
 
     tag: str
@@ -45,6 +46,7 @@ class Row:
     begins: datetime | None
     bench_min: float
     first: LegKind | None
+    iron: bool = False
 
 
 @dataclass(frozen=True)
@@ -81,6 +83,7 @@ def _row(job: JobAhead, done: Floats, begun: Floats, clock: Clock) -> Row:
         clock.moment(begins) if np.isfinite(begins) else None,
         job.bench_min,
         _first(job.futures),
+        _takes_iron(job.futures),
     )
 
 
@@ -104,6 +107,12 @@ def _first(futures: Sequence[Future]) -> LegKind | None:
     """Return who or what most of a job's futures begin with."""
     firsts = [f[0].kind for f in futures if f]
     return max(LegKind, key=firsts.count) if firsts else None
+
+
+def _takes_iron(futures: Sequence[Future]) -> bool:
+    """Tell whether the next stretch at the bench needs the iron in most of a job's futures."""
+    nexts = [next((leg.iron for leg in f if leg.kind is LegKind.BENCH), False) for f in futures]
+    return 2 * sum(nexts) > len(nexts)
 
 
 @dataclass(frozen=True)

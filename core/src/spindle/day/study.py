@@ -54,7 +54,8 @@ def _ways(ready: Setup, world: str, n: int, seed: list[int]) -> tuple[Future, ..
     agreed = rng.choice(AGREED, len(units))
     games = play(units, start_of(ready), ready.problem, by_choice(pick))
     minutes = minutes_of(ready.plan, ready.model)
-    return tuple(joined(Telling(minutes, Pace(), float(a), 0.9).legs(g)) for g, a in zip(games, agreed, strict=True))
+    anybody = [False] * len(ready.plan.repairs)
+    return tuple(joined(Telling(minutes, anybody, Pace(), float(a), 0.9).legs(g)) for g, a in zip(games, agreed, strict=True))
 
 
 def a_shop(known: Pools, rng: np.random.Generator, floor: Floor, *, jobs: int = JOBS) -> tuple[list[JobAhead], list[JobAhead]]:

@@ -23,8 +23,8 @@ WORLDS: Final = 200
 """Enough for a chance of nine in ten within two in a hundred."""
 
 Wait = tuple[LegKind, float]
-Stint = tuple[tuple[Wait, ...], float]
-"""What is waited for, and the minutes at the bench after it."""
+Stint = tuple[tuple[Wait, ...], float, bool]
+"""What is waited for, the minutes at the bench after it, and whether they need somebody who solders."""
 
 
 @dataclass(frozen=True)
@@ -37,11 +37,12 @@ class Worlds:
 
 @dataclass(frozen=True)
 class Floor:
-    """Where the work is done: the shop's hours, the people who can work at a time, and the pace."""
+    """Where the work is done: the shop's hours, the people who can work at a time, the pace, and how many of the people do not solder."""
 
     clock: Clock
     benches: int = 1
     pace: Pace = field(default_factory=Pace)
+    without_iron: int = 0
 
 
 @dataclass(frozen=True)
@@ -80,12 +81,12 @@ def stints_of(future: Future, u: Floats, pace: Pace) -> tuple[Stint, ...]:
         if leg.kind is not LegKind.BENCH:
             waits.append((leg.kind, amount))
             continue
-        if stints and not waits:
-            stints[-1] = (stints[-1][0], stints[-1][1] + amount)
+        if stints and not waits and stints[-1][2] == leg.iron:
+            stints[-1] = (stints[-1][0], stints[-1][1] + amount, leg.iron)
             continue
-        stints.append((tuple(waits), amount))
+        stints.append((tuple(waits), amount, leg.iron))
         waits = []
-    return (*stints, (tuple(waits), 0.0)) if waits else tuple(stints)
+    return (*stints, (tuple(waits), 0.0, False)) if waits else tuple(stints)
 
 
 def _taken(leg: Leg, u: float, pace: Pace) -> float:
@@ -141,24 +142,31 @@ def run(worlds: Worlds, rule: Rule, floor: Floor) -> Run:
 
 
 class _Benches:
-    """People who work, and which model each has before them."""
+    """People who work, those who solder and those who do not, and which model each has before them."""
 
-    def __init__(self, n: int, set_up_min: float) -> None:
-        self.free: list[tuple[float, int]] = [(0.0, n) for n in range(max(n, 1))]
+    def __init__(self, floor: Floor) -> None:
+        n = max(floor.benches, 1)
+        self._free: list[list[tuple[float, int]]] = [[], []]
+        for who in range(n):
+            heapq.heappush(self._free[who < max(n - floor.without_iron, 1)], (0.0, who))
         self._before: dict[int, str] = {}
-        self._set_up_min = set_up_min
+        self._set_up_min = floor.pace.set_up_min
 
-    @property
-    def model(self) -> str:
-        """What lies set up before whoever is free first."""
-        return self._before.get(self.free[0][1], "")
+    def free_at(self, *, solders: bool) -> float:
+        """Return when the next of those who solder is free, or of those who do not; infinite if there are none."""
+        free = self._free[solders]
+        return free[0][0] if free else float("inf")
 
-    def take(self, at: float, minutes: float, model: str) -> float:
-        """Let whoever is free first do it; return when it is done. Another unit of the same model is not set up again."""
-        _, who = heapq.heappop(self.free)
+    def model(self, *, solders: bool) -> str:
+        """Return what lies set up before whoever of them is free first."""
+        return self._before.get(self._free[solders][0][1], "")
+
+    def take(self, at: float, minutes: float, model: str, *, solders: bool) -> float:
+        """Let whoever of them is free first do it; return when it is done. Another unit of the same model is not set up again."""
+        _, who = heapq.heappop(self._free[solders])
         end = at + minutes + (0.0 if self._before.get(who) == model else self._set_up_min)
         self._before[who] = model
-        heapq.heappush(self.free, (end, who))
+        heapq.heappush(self._free[solders], (end, who))
         return end
 
 
@@ -181,11 +189,15 @@ class _Ready:
         if self._rule.like is not None:
             heapq.heappush(self._like.setdefault(self._jobs[job].model, []), (_rank(self._rule.like[job], stint), job, stint))
 
-    def take(self, model: str) -> tuple[int, int]:
-        """Take the most urgent, where a model lies set up."""
+    def top(self, model: str) -> tuple[float, int, int] | None:
+        """Return the most urgent, where a model lies set up; None if nothing is ready."""
         best = self._top(self._all)
         like = self._top(self._like.get(model, []))
-        _, job, stint = min(best, like) if best and like else best or like  # type: ignore[misc]  # something is ready
+        return min(best, like) if best and like else best or like
+
+    def take(self, model: str) -> tuple[int, int]:
+        """Take the most urgent, where a model lies set up."""
+        _, job, stint = self.top(model)  # type: ignore[misc]  # something is ready
         self._in.discard((job, stint))
         return job, stint
 
@@ -204,23 +216,44 @@ class _OneWorld:
 
     def __init__(self, jobs: Sequence[JobAhead], ways: Sequence[tuple[Stint, ...]], floor: Floor, rule: Rule) -> None:
         self._jobs, self._ways, self._clock = jobs, ways, floor.clock
-        self._benches, self._ready = _Benches(floor.benches, floor.pace.set_up_min), _Ready(jobs, rule)
+        self._benches, self._ready = _Benches(floor), (_Ready(jobs, rule), _Ready(jobs, rule))
         self._coming: list[tuple[float, int, int]] = []
 
     def play(self, done: Floats, begun: Floats) -> None:
         """Work until nothing is left, and write down when each was begun and done."""
         for job in range(len(self._ways)):
             self._goes_on(job, 0, 0.0, done)
-        coming, ready, benches, now = self._coming, self._ready, self._benches, 0.0
-        while coming or ready:
-            now = max(now, benches.free[0][0])
-            if not ready:
-                now = max(now, coming[0][0])
-            while coming and coming[0][0] <= now:
-                ready.add(*heapq.heappop(coming)[1:])
-            job, n = ready.take(benches.model)
+        coming, benches, now = self._coming, self._benches, 0.0
+        while coming or any(self._ready):
+            solders, at = self._next_hand()
+            now = max(now, coming[0][0] if np.isinf(at) else at)
+            if coming and coming[0][0] <= now:
+                while coming and coming[0][0] <= now:
+                    self._is_ready(*heapq.heappop(coming)[1:])
+                continue
+            job, n = self._taken_by(solders=solders)
             begun[job] = min(begun[job], now)
-            self._goes_on(job, n + 1, benches.take(now, self._ways[job][n][1], self._jobs[job].model), done)
+            self._goes_on(job, n + 1, benches.take(now, self._ways[job][n][1], self._jobs[job].model, solders=solders), done)
+
+    def _is_ready(self, job: int, n: int) -> None:
+        self._ready[self._ways[job][n][2]].add(job, n)
+
+    def _next_hand(self) -> tuple[bool, float]:
+        """Return who can go on first with what is ready, and when: whoever does not solder leaves the others to the iron. Infinite if nobody can."""
+        plain, iron = self._ready
+        others, solderers = self._benches.free_at(solders=False), self._benches.free_at(solders=True)
+        if plain and others <= solderers:
+            return False, others
+        if plain or iron:
+            return True, solderers
+        return True, float("inf")
+
+    def _taken_by(self, *, solders: bool) -> tuple[int, int]:
+        """Take the most urgent of what they can do."""
+        plain, iron = self._ready
+        model = self._benches.model(solders=solders)
+        first, other = (r.top(model) for r in (plain, iron)) if solders else (plain.top(model), None)
+        return iron.take(model) if first is None or (other is not None and other < first) else plain.take(model)
 
     def _goes_on(self, job: int, n: int, at: float, done: Floats) -> None:
         """Wait for the bench again, or be done: what is only waited for needs nobody."""

@@ -93,7 +93,8 @@ function InUse({ learning }: { learning: Learning }) {
 
 function Judged({ part }: { part: Part }) {
   const { name, by } = PARTS[part.part]
-  const verdict = part.n <= 20 ? 'too few to say' : part.is_better ? 'better' : 'not better beyond doubt'
+  const isSame = part.gain === 0 && part.error === 0 // nothing of it was learnt yet
+  const verdict = part.n <= 20 || isSame ? 'too few to say' : part.is_better ? 'better' : 'not better beyond doubt'
   return (
     <li className="grid items-baseline gap-x-4 gap-y-1 py-2.5 md:grid-cols-[minmax(0,1fr)_12rem_minmax(0,1.2fr)]">
       <span className="font-semibold">{name}</span>

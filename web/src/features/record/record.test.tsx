@@ -117,6 +117,11 @@ test('what was learnt stands beside what was taken as true, with how it was judg
   expect(screen.getByText(/over 12/).closest('li')).toHaveTextContent('too few to say')
 })
 
+test('where nothing was learnt yet, nobody says that it is no better', async () => {
+  taught(learning({ parts: [part('causes', { gain: 0, error: 0, is_better: false })] }))
+  expect(await screen.findByText('too few to say')).toBeVisible()
+})
+
 test('a part that was put to use is judged by the jobs since then', async () => {
   taught(learning({ parts: [part('causes', { n: 41, since_version: true }), part('repairs')] }))
   expect(await screen.findByText(/over 41 since it was put to use/)).toBeVisible()

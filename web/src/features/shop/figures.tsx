@@ -19,7 +19,8 @@ interface Field {
   label: string
   hint?: string
   kind?: Kind
-  /** Of a count. */
+  /** Of a count: from 1 on, unless it says otherwise. */
+  least?: number
   most?: number
 }
 
@@ -39,6 +40,7 @@ const FIELDS: Record<Name, Field> = {
   opening: { label: 'Open', kind: 'long', hint: 'A line for one day or several: Mon-Fri 9:00-12:30 13:15-18:00' },
   closed_days: { label: 'Shut on', kind: 'long', hint: 'A line for each day or row of days: 2026-12-24 to 2027-01-02' },
   benches: { label: 'People at the bench at a time', kind: 'count', most: 20, hint: 'The week is worked out for so many.' },
+  without_iron: { label: 'Of them, do not solder', kind: 'count', least: 0, most: 19, hint: 'Soldering waits for the others, and leaves them the rest.' },
   label_columns: { label: 'Labels across', kind: 'count', most: MOST_LABELS.columns, hint: 'Of the sheets in the printer, on A4.' },
   label_rows: { label: 'Labels down', kind: 'count', most: MOST_LABELS.rows },
   return_cents: { label: 'A unit that comes back costs', kind: 'cents', hint: 'The way in and out again, and an apology.' },
@@ -46,7 +48,7 @@ const FIELDS: Record<Name, Field> = {
 }
 const GROUPS: { title: string; note: string; names: Name[] }[] = [
   { title: 'Who we are', note: 'on reports, receipts and tags', names: ['name', 'place', 'phone', 'currency', 'label_columns', 'label_rows', 'time_zone', 'terms'] },
-  { title: 'When somebody is there', note: 'promises are reckoned in these hours', names: ['opening', 'closed_days', 'benches'] },
+  { title: 'When somebody is there', note: 'promises are reckoned in these hours', names: ['opening', 'closed_days', 'benches', 'without_iron'] },
   { title: 'What owners pay', note: 'on quotes', names: ['price_cents_per_min', 'guarantee_days'] },
   { title: 'What it costs us', note: 'the advice reckons with it; owners never see it', names: ['cost_cents_per_min', 'day_cents', 'late_day_cents', 'give_up_cents', 'return_cents', 'damage_cents'] },
 ]
@@ -54,14 +56,14 @@ const GROUPS: { title: string; note: string; names: Name[] }[] = [
 const typed = (name: Name, figures: Figures): string => (FIELDS[name].kind === 'cents' ? (Number(figures[name]) / 100).toFixed(2) : String(figures[name]))
 
 function read(name: Name, text: string): string | number | null {
-  const { kind, most = 0 } = FIELDS[name]
+  const { kind, least = 1, most = 0 } = FIELDS[name]
   if (kind === 'cents') return centsOf(text)
   if (kind === 'days') return wholeOf(text, 0, 3650)
-  if (kind === 'count') return wholeOf(text, 1, most)
+  if (kind === 'count') return wholeOf(text, least, most)
   return name === 'currency' ? (/^[A-Za-z]{3}$/.test(text.trim()) ? text.trim().toUpperCase() : null) : text.trim()
 }
 
-const WRONG: Record<Kind, string> = { cents: 'An amount like 24 or 24.50.', days: 'A whole number of days.', count: 'A whole number from 1 to', text: 'Three letters, as EUR.', long: '' }
+const WRONG: Record<Kind, string> = { cents: 'An amount like 24 or 24.50.', days: 'A whole number of days.', count: 'A whole number from', text: 'Three letters, as EUR.', long: '' }
 
 const said = (field: string, value: unknown): string => {
   const kind = FIELDS[field as Name]?.kind
@@ -135,8 +137,8 @@ function Form({ figures }: { figures: Figures }) {
 }
 
 function OneField({ name, value, onChange }: { name: Name; value: string; onChange: (text: string) => void }) {
-  const { label, hint, kind = 'text', most } = FIELDS[name]
-  const error = read(name, value) === null ? `${WRONG[kind]}${most ? ` ${most}.` : ''}` : undefined
+  const { label, hint, kind = 'text', least = 1, most } = FIELDS[name]
+  const error = read(name, value) === null ? `${WRONG[kind]}${most ? ` ${least} to ${most}.` : ''}` : undefined
   const bound = (BOUNDS.FiguresIn as Partial<Record<Name, { maxLength?: number }>>)[name]?.maxLength
   const own = { label, hint, error, value, maxLength: bound }
   if (kind === 'long') return <div className="md:col-span-2"><TextArea {...own} onChange={(e) => onChange(e.target.value)} /></div>

@@ -9,7 +9,7 @@ import { People } from './people'
 
 const figures = {
   version: 4, name: 'Quayside', place: 'Tern Steps 4', phone: '', terms: '', currency: 'EUR', time_zone: 'UTC', price_cents_per_min: 90, cost_cents_per_min: 60, day_cents: 120,
-  late_day_cents: 300, give_up_cents: 15000, damage_cents: 6000, return_cents: 7000, guarantee_days: 90, opening: 'Mon-Fri 9:00-17:00', closed_days: '', benches: 1, label_columns: 2, label_rows: 7,
+  late_day_cents: 300, give_up_cents: 15000, damage_cents: 6000, return_cents: 7000, guarantee_days: 90, opening: 'Mon-Fri 9:00-17:00', closed_days: '', benches: 2, without_iron: 0, label_columns: 2, label_rows: 7,
   traces: [{ about: 'shop', field: 'day_cents', was: 100, now: 120, at: '2026-11-20T09:00:00Z', by: 'Ida' }, { about: 'shop', field: 'scope', was: true, now: false, at: '2026-11-19T09:00:00Z', by: 'Ida' }],
 } // prettier-ignore
 const nia = { username: 'nia', shown_name: 'Nia Osk', role: 'counter', is_active: true, has_first_password: true, last_login: null }
@@ -37,6 +37,8 @@ test.each([
   [/A minute is charged at/, 'dear', 'An amount'],
   [/Longest guarantee/, '3.5', 'A whole number of days'],
   [/Currency/, 'euro', 'Three letters'],
+  [/People at the bench/, '0', 'A whole number from 1 to 20.'],
+  [/do not solder/, '20', 'A whole number from 0 to 19.'],
 ])('%s takes no %s and says what it wants', async (label, text, says) => {
   serve({ 'GET /api/shop': figures })
   showAt('/shop', '/shop', <FiguresForm />, manager)
