@@ -45,9 +45,9 @@ def learning() -> None:
     figure, panel = plt.subplots(figsize=(7, 3))
     panel.axhline(0.0, color=INK, alpha=0.4)
     panel.axhline(0.05, color=INK, alpha=0.4, linestyle=":")
-    for (world, found), colour in zip(LEARNING.items(), (EMBER, VERDIGRIS), strict=True):
+    for world, colour in (("like the shipped model", EMBER), ("that differs", VERDIGRIS)):
         for what, style in (("nat better on new jobs, after n", "o--"), ("the same, used only once judged better", "o-")):
-            told = found[what]
+            told = LEARNING[world][what]
             is_judged = style == "o-"
             name = f"{world}{'' if is_judged else ', always used'}"
             panel.plot([int(n) for n in told], [told[n]["mean"] for n in told], style, color=colour, alpha=1.0 if is_judged else 0.5, label=name)
