@@ -197,6 +197,7 @@ def main() -> int:
     asked = argparse.ArgumentParser(description="Serve Tidy Spindle on loopback.")
     asked.add_argument("--port", type=int, default=8420)
     asked.add_argument("--workers", type=int, default=2)
+    asked.add_argument("--without-week", action="store_true", help="another machine on the same database works the week out")
     given = asked.parse_args()
     try:
         listener = listen(given.port)
@@ -211,7 +212,8 @@ def main() -> int:
         counted.unlink(missing_ok=True)
     settings.LOOKS_APART = True
     parent = os.getpid()
-    return Parent([*[lambda: work(listener, parent)] * given.workers, *(partial(beside, task, parent) for task in ("looks", "week"))]).run()
+    besides = ("looks",) if given.without_week else ("looks", "week")
+    return Parent([*[lambda: work(listener, parent)] * given.workers, *(partial(beside, task, parent) for task in besides)]).run()
 
 
 if __name__ == "__main__":

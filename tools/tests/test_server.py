@@ -15,8 +15,8 @@ import pytest
 ROOT = Path(__file__).parents[2]
 
 
-def serving(port):
-    return subprocess.Popen([sys.executable, "-m", "config.serve", "--port", str(port)], cwd=ROOT, stderr=subprocess.PIPE, text=True)
+def serving(port, *more):
+    return subprocess.Popen([sys.executable, "-m", "config.serve", "--port", str(port), *more], cwd=ROOT, stderr=subprocess.PIPE, text=True)
 
 
 def asked(port, method="GET", path="/api/nowhere", headers=None):
@@ -41,11 +41,11 @@ def workers(parent):
 
 
 @pytest.fixture
-def server():
+def server(request):
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port = free.getsockname()[1]
-    process = serving(port)
+    process = serving(port, *getattr(request, "param", ()))
     try:
         assert until(lambda: asked(port) == 404)
         yield process, port
@@ -64,6 +64,14 @@ def test_a_process_that_is_killed_is_replaced_those_beside_the_workers_too_and_a
     assert asked(port) == 404
     second = serving(port)
     assert (second.wait(60), "running already" in second.communicate()[1]) == (1, True)
+
+
+@pytest.mark.parametrize("server", [("--workers", "1", "--without-week")], indirect=True)
+def test_a_second_machine_leaves_the_week_to_the_first(server):
+    def names():
+        return sorted((Path("/proc") / str(pid) / "comm").read_text(encoding="utf-8").strip() for pid in workers(server[0].pid))
+
+    assert until(lambda: names() == ["looks", "worker"])
 
 
 def test_nothing_outlives_its_parent_and_the_port_is_free_again(server):
