@@ -64,7 +64,9 @@ class WeekView(View):
     owner_min: float | None
     """Half of the owners answer within so many open minutes, as it is reckoned with here."""
     answers: int
-    """Answers of this shop's owners that it rests on: 0 is what is usual elsewhere."""
+    """Answers of this shop's owners that it rests on."""
+    unanswered: int
+    """Those that are waited for still: they count as longer than they have been waited for. Where neither is any, it is what is usual elsewhere."""
     days: list[WeekDayView]
     deliveries: list[DeliveryView]
 

@@ -41,6 +41,7 @@ def week_view(week: Week, coming: list[Expected], shop: Shop, now: datetime, *, 
         unread=body.get("unread", []),
         owner_min=body.get("owner_min"),
         answers=body.get("answers", 0),
+        unanswered=body.get("unanswered", 0),
         days=_days(today, hours),
         deliveries=[_delivery(e, today) for e in coming],
     )

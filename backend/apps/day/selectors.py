@@ -20,10 +20,10 @@ from django.utils import timezone
 from spindle.day.drawing import Around, held, in_any_hands
 from spindle.day.hours import Clock
 from spindle.day.legs import Future, JobAhead, Leg, LegKind, Pace, read
-from spindle.day.owners import owners_pace, waits_of
+from spindle.day.owners import Waits, owners_pace, waits_of
 from spindle.day.promise import Offer, offer_for
 from spindle.day.worlds import Floor
-from spindle.job.stages import Stage
+from spindle.job.stages import Acts, Stage
 from spindle.stock.lead_time import lead_time
 
 VERSION: Final = 3
@@ -41,11 +41,15 @@ def rests_on_now(shop: Shop) -> str:
     return f"{VERSION} {jobs['n']} {jobs['s']} {jobs['m']} {shop.version} {shop.shelf_version} {layer_number()} {now:%Y-%m-%d %H}"
 
 
-def pace_of(shop: Shop) -> tuple[Pace, int]:
-    """Return the pace of this shop by what its owners took for their last answers, and how many of those were waited for. Two queries."""
+def pace_of(shop: Shop) -> tuple[Pace, Waits]:
+    """Return the pace of this shop by what its owners took for their last answers and for those that are waited for still, and both. Three queries."""
+    waiting = set(Job.objects.filter(acts=Acts.OWNER.value).exclude(stage=Stage.CLOSED.value).values_list("pk", flat=True))
     last = TapeLine.objects.filter(kind="consent").order_by("-pk").values_list("job_id", flat=True)[:LAST_ANSWERS]
-    said = TapeLine.objects.filter(job__in=set(last), kind__in=("proposal", "consent")).order_by("job_id", "number").values_list("job_id", "kind", "at")
-    return owners_pace(waits_of(((job, kind, at.astimezone(shop.clock)) for job, kind, at in said), shop.hours()))
+    said = TapeLine.objects.filter(job__in=waiting | set(last), kind__in=("proposal", "consent")).order_by("job_id", "number")
+    by_the_clock = ((job, kind, at.astimezone(shop.clock)) for job, kind, at in said.values_list("job_id", "kind", "at"))
+    this_morning = timezone.now().astimezone(shop.clock).replace(hour=0, minute=0, second=0, microsecond=0)  # so that it does not move by the hour
+    waits = waits_of(by_the_clock, shop.hours(), this_morning, waiting)
+    return owners_pace(waits), waits
 
 
 def floor_of(shop: Shop, now: datetime, pace: Pace) -> Floor:

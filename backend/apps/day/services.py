@@ -40,7 +40,7 @@ def refresh(now: datetime, keep_going: Callable[[], bool] = lambda: True) -> boo
         return False
     JobWays.objects.filter(job__stage=Stage.CLOSED.value).delete()
     kept, jobs, unread = kept_ways(), [], []
-    pace, answers = pace_of(shop)
+    pace, waits = pace_of(shop)
     for due in due_jobs(shop, pace):
         if not keep_going():
             return False
@@ -50,9 +50,8 @@ def refresh(now: datetime, keep_going: Callable[[], bool] = lambda: True) -> boo
             unread.append(due.row.tag)
     until = monotonic() + IMPROVED_S
     week = plan_week(jobs, floor_of(shop, now, pace), seed=seed_of(shop, now), keep_going=lambda: keep_going() and monotonic() < until)
-    WeekPlan.objects.update_or_create(
-        pk=1, defaults={"computed_at": now, "rests_on": rests_on, "body": {**_body(week, unread), "owner_min": pace.owner_min, "answers": answers}}
-    )
+    owners = {"owner_min": pace.owner_min, "answers": len(waits.answered), "unanswered": len(waits.so_far)}
+    WeekPlan.objects.update_or_create(pk=1, defaults={"computed_at": now, "rests_on": rests_on, "body": {**_body(week, unread), **owners}})
     return True
 
 

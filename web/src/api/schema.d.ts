@@ -8151,6 +8151,8 @@ export interface components {
             rule_name: string;
             /** Saves Cents */
             saves_cents: number;
+            /** Unanswered */
+            unanswered: number;
             /** Units */
             units: number;
             /** Unread */

@@ -35,8 +35,12 @@ const leadOf = (week: Week): string => {
   return `${week.benches === 1 ? 'One bench' : `${week.benches} benches`}, ${week.rule_name}${saves}`
 }
 
-const ownersOf = (within: number, answers: number): string =>
-  `Half of the owners answer within ${within < 90 ? minutes(within) : `${Math.round(within / 60)} hours`} of opening time, ${answers === 0 ? 'as is usual: none was waited for here yet' : `by the last ${answers === 1 ? 'answer' : `${answers} answers`} that were waited for`}.`
+const ownersOf = (within: number, answers: number, unanswered: number): string => {
+  const last = answers === 0 ? '' : `the last ${answers === 1 ? 'answer' : `${answers} answers`} that ${answers === 1 ? 'was' : 'were'} waited for`
+  const still = unanswered === 0 ? '' : `${unanswered === 1 ? 'one that is' : `${unanswered} that are`} waited for still`
+  const by = last || still ? `by ${[last, still].filter(Boolean).join(' and ')}` : 'as is usual: none was waited for here yet'
+  return `Half of the owners answer within ${within < 90 ? minutes(within) : `${Math.round(within / 60)} hours`} of opening time, ${by}.`
+}
 
 function NotYet() {
   const cache = useQueryClient()
@@ -56,7 +60,7 @@ function Found({ week, onWhole }: { week: Week; onWhole: () => void }) {
     <>
       <p className="text-quiet" role="status">
         Worked out {week.computed_at && `${dayOf(week.computed_at)} at ${timeOf(week.computed_at)}`}.{week.is_stale && <span className="font-semibold text-ink"> Something has changed since: a newer one is on its way.</span>}
-        {week.owner_min !== null && ` ${ownersOf(week.owner_min, week.answers)}`}
+        {week.owner_min !== null && ` ${ownersOf(week.owner_min, week.answers, week.unanswered)}`}
       </p>
       {week.unread.length > 0 && <Notice tone="danger" title={`Left out, because they cannot be read: ${week.unread.join(', ')}`} />}
       {bench.length > 0 && (

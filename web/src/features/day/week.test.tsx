@@ -8,7 +8,7 @@ import { WeekScreen } from './week-screen'
 
 const row = (more: Partial<WeekRow> = {}): WeekRow => ({ tag: 'K-0101', console: 'M C', variant: 'V', stage_name: 'Isolate', hands: '', promised_on: '2026-12-03', half: '2026-12-01', nine: '2026-12-08', p_kept: 0.72, begins: '2026-11-30T09:00:00Z', bench_min: 66, first: 'bench', why: '', ...more }) // prettier-ignore
 const days = Array.from({ length: 14 }, (_, n) => ({ day: new Date(Date.UTC(2026, 10, 28 + n)).toISOString().slice(0, 10), is_open: n % 7 !== 1 }))
-const week = (more: Partial<Week> = {}): Week => ({ computed_at: '2026-11-28T10:14:00Z', is_stale: false, benches: 1, rule_name: 'by what waiting costs', saves_cents: 900, units: 1, rows: [row()], unread: [], owner_min: 360, answers: 0, days, deliveries: [], ...more }) // prettier-ignore
+const week = (more: Partial<Week> = {}): Week => ({ computed_at: '2026-11-28T10:14:00Z', is_stale: false, benches: 1, rule_name: 'by what waiting costs', saves_cents: 900, units: 1, rows: [row()], unread: [], owner_min: 360, answers: 0, unanswered: 0, days, deliveries: [], ...more }) // prettier-ignore
 const shown = (answers: Record<string, unknown>, may: string[] = []) => {
   const sent = serve(answers)
   showAt('/day/week', '/day/week', <WeekScreen />, may)
@@ -47,7 +47,9 @@ test.each([
   [{ is_stale: true }, /Something has changed since/],
   [{ unread: ['K-0107'] }, /cannot be read: K-0107/],
   [{}, /answer within 6 hours of opening time, as is usual/],
-  [{ owner_min: 75, answers: 1 }, /within 75 min of opening time, by the last answer that/],
+  [{ owner_min: 75, answers: 1 }, /within 75 min of opening time, by the last answer that was waited for\./],
+  [{ unanswered: 1 }, /, by one that is waited for still\./],
+  [{ answers: 9, unanswered: 2 }, /, by the last 9 answers that were waited for and 2 that are waited for still\./],
   [{ answers: 42 }, /by the last 42 answers that were waited for/],
   [{ saves_cents: 0 }, 'One bench, by what waiting costs'],
 ])('how the week itself stands is said: %#', async (more, says) => {
