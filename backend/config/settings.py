@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import secrets
 from pathlib import Path
+from typing import Any
 from urllib.parse import unquote, urlsplit
 
 from csp.constants import NONE, SELF, UNSAFE_INLINE
@@ -76,19 +77,27 @@ ROOT_URLCONF = "config.urls"
 WSGI_APPLICATION = "config.wsgi.application"
 TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
 
-_db = urlsplit(os.environ.get("DATABASE_URL", "postgresql://app@127.0.0.1:54329/app"))
-DATABASES = {
-    "default": {
+
+def _database(url: str) -> dict[str, Any]:
+    told = urlsplit(url)
+    return {
         "ENGINE": "django.db.backends.postgresql",
-        "NAME": _db.path.lstrip("/"),
-        "USER": _db.username,
-        "PASSWORD": unquote(_db.password or ""),
-        "HOST": _db.hostname,
-        "PORT": _db.port,
+        "NAME": told.path.lstrip("/"),
+        "USER": told.username,
+        "PASSWORD": unquote(told.password or ""),
+        "HOST": told.hostname,
+        "PORT": told.port,
         "CONN_MAX_AGE": 60,
         "CONN_HEALTH_CHECKS": True,
     }
-}
+
+
+DATABASES = {"default": _database(os.environ.get("DATABASE_URL", "postgresql://app@127.0.0.1:54329/app"))}
+HAS_COPY = bool(os.environ.get("SPINDLE_COPY_URL"))
+"""Whether a read replica follows the database: see apps/writing/copy.py."""
+if HAS_COPY:
+    DATABASES["copy"] = _database(os.environ["SPINDLE_COPY_URL"])
+    DATABASE_ROUTERS = ["apps.writing.copy.Router"]
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True
 TIME_ZONE = "UTC"

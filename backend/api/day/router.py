@@ -12,6 +12,7 @@ from apps.day.calendar import calendar_of
 from apps.day.selectors import offer, the_week
 from apps.shelf.selectors import expected_orders
 from apps.shop.selectors import the_shop
+from apps.writing.copy import from_the_copy
 from apps.writing.once import Command
 from django.http import HttpResponse
 from django.utils import timezone
@@ -21,6 +22,7 @@ router = Router(tags=["day"])
 
 
 @router.get("/week", response={200: WeekView, **READS}, operation_id="week")
+@from_the_copy
 def week(request: SignedIn, whole: bool = False) -> WeekView:  # a query
     """Return the week as it was last worked out; unless ``whole``, those that come first. Nothing is worked out here: nobody waits for it."""
     shop, now = the_shop(), timezone.now()

@@ -18,6 +18,7 @@ from apps.jobs.selectors import open_job, tried_repairs
 from apps.jobs.services.take_in import Intake, take_in
 from apps.shop.selectors import the_shop
 from apps.tags.searching import find as find_all
+from apps.writing.copy import from_the_copy
 from apps.writing.once import Command
 from django.http import HttpResponse
 from django.utils import timezone
@@ -44,6 +45,7 @@ def find(request: SignedIn, q: Annotated[Short, Query()]) -> list[FoundView]:
 
 
 @router.get("/closed", response={200: list[PastJobView], **READS}, operation_id="closed")
+@from_the_copy
 def closed(request: SignedIn, q: Short = "", after: Short = "") -> list[PastJobView]:
     """Return closed jobs, newest first, a page at a time."""
     today = the_shop().today()
@@ -51,6 +53,7 @@ def closed(request: SignedIn, q: Short = "", after: Short = "") -> list[PastJobV
 
 
 @router.get("/owners", response={200: list[OwnerView], **READS}, operation_id="owners")
+@from_the_copy
 def known_owners(request: SignedIn, q: Annotated[Short, Query()]) -> list[OwnerView]:
     """Return owners by name or phone, with their earlier units and jobs."""
     today = the_shop().today()
@@ -64,6 +67,7 @@ def prompts(request: SignedIn) -> list[PromptView]:
 
 
 @router.get("/claims", response={200: list[ClaimView], **READS}, operation_id="claims")
+@from_the_copy
 def claims(request: SignedIn) -> list[ClaimView]:
     """Return the rules of thumb with the shop's own counts for and against."""
     entries = register(MODELS.values(), tried_repairs(), family_by_variant())

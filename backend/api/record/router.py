@@ -13,6 +13,7 @@ from apps.record.replaying import against_schools
 from apps.record.selectors import advice, figures
 from apps.record.services import take_it_back, use_what_was_learnt
 from apps.shop.selectors import the_shop
+from apps.writing.copy import from_the_copy
 from apps.writing.once import Command
 from django.http import HttpResponse
 from ninja import Router
@@ -22,6 +23,7 @@ router = Router(tags=["record"])
 
 
 @router.get("/record/advice", response={200: AdviceView, **READS}, operation_id="record_advice")
+@from_the_copy
 def how_good(request: SignedIn) -> AdviceView:
     """Return how honest the advice was."""
     found = advice()
@@ -29,24 +31,28 @@ def how_good(request: SignedIn) -> AdviceView:
 
 
 @router.get("/record/schools", response={200: AgainstSchoolsView, **READS}, operation_id="record_schools")
+@from_the_copy
 def by_other_ways(request: SignedIn) -> AgainstSchoolsView:
     """Return what the closed jobs with a confirmed cause would have cost by the advice, and by each school."""
     return AgainstSchoolsView.model_validate(against_schools())
 
 
 @router.get("/record/schools.csv", response={200: None, **READS}, operation_id="record_schools_table")
+@from_the_copy
 def by_other_ways_table(request: SignedIn) -> HttpResponse:
     """Return the same as a table for a spreadsheet."""
     return _table("ways.csv", [w.model_dump() for w in AgainstSchoolsView.model_validate(against_schools()).ways])
 
 
 @router.get("/record/months", response={200: FiguresOfMonthsView, **READS, 403: WRITES[403]}, operation_id="record_months")
+@from_the_copy
 def months(request: SignedIn) -> FiguresOfMonthsView:
     """Return the figures of the last months; for managers."""
     return FiguresOfMonthsView.model_validate(figures(request.user, the_shop()))
 
 
 @router.get("/record/months.csv", response={200: None, **READS, 403: WRITES[403]}, operation_id="record_months_table")
+@from_the_copy
 def months_table(request: SignedIn) -> HttpResponse:
     """Return the same as a table for a spreadsheet."""
     found = FiguresOfMonthsView.model_validate(figures(request.user, the_shop()))
