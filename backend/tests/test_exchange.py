@@ -151,6 +151,7 @@ def test_an_archive_from_before_a_field_was_there_is_taken_with_its_default(shop
         ("consoles", lambda r: r.update(tables={"no": []}), "consoles.jsonl, line 1", "cannot be read"),
         ("sounds", lambda r: r.update(heard={}), "sounds.jsonl, line 1", "cannot be read"),
         ("shop", lambda r: r.update(opening="always"), "shop.jsonl, line 1", "cannot be read"),
+        ("shop", lambda r: r.update(without_iron=9), "shop.jsonl, line 1", "cannot be read"),
         ("shop", lambda r: r.update(lacks_words=["wand"]), "shop.jsonl, line 1", "cannot be read"),
         ("parts", lambda r: r.update(works=["flies"]), "parts.jsonl, line 1", "no function 'flies'"),
         ("sayings", lambda r: r.update(works=["flies"]), "sayings.jsonl, line 1", "no function 'flies'"),

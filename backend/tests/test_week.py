@@ -49,7 +49,7 @@ def test_every_job_in_the_house_stands_in_it_once_with_its_days(week):
 
 
 def test_of_a_long_week_what_comes_first_is_shown_and_the_rest_on_demand(week, nia, monkeypatch):
-    monkeypatch.setattr("api.day.views.AT_FIRST", 3)
+    monkeypatch.setattr("apps.day.selectors.AT_FIRST", 3)
     told, whole = (nia.get(path).json() for path in ("/week", "/week?whole=true"))
     assert (told["rows"], told["units"], whole["rows"]) == (week["rows"][:3], week["units"], week["rows"])
 

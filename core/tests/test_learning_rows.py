@@ -6,17 +6,19 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from spindle.diagnosis.belief.likelihood import unreliability
 from spindle.diagnosis.given.case import Answer
 from spindle.diagnosis.given.compiled import compile_model
-from spindle.faults.model import QuestionKind
+from spindle.faults.model import NOTHING, QuestionKind
 from spindle.job.past import past_of
 from spindle.job.state import state_of
-from spindle.learning.judging import BLOCK, judge
+from spindle.learning.judging import BLOCK, cause_loss, judge
 from spindle.learning.layer import Layer, Part, learn
 from spindle.learning.past import Past, Saw
 from spindle.learning.rows import LEAST_JOBS, STRENGTH, learn_rows
 from spindle.learning.telling import Told, told
 from spindle.words.bench import Reach
+from spindle.words.witness import Witness
 
 from .conftest import FAMILIES
 from .house import ECONOMY, on_the_way
@@ -76,6 +78,28 @@ def test_other_faults_and_questions_keep_their_rows():
     for question, table in MODEL.likelihood.items():
         moved = np.flatnonzero(np.abs(over.likelihood[question] - table).max(axis=0) > 1e-12)
         assert list(moved) == ([MODEL.fault_index[FAULT]] if question == EARLY[0] else [])
+
+
+def test_what_is_left_of_nothing_wrong_says_nothing_of_a_sound_unit():
+    assert learn_rows(seen(EARLY[0], MODEL.questions[EARLY[0]].outcomes[-1].id, 80, fault=NOTHING), MODELS) == {}
+
+
+def test_mere_guesses_are_taken_off():
+    question = MODEL.questions[EARLY[0]]
+    slips = unreliability(Witness.BENCH, question) / len(question.outcomes)
+    n = round(2.0 / slips)
+    few, most = (seen(EARLY[0], question.outcomes[k].id, m) for k, m in ((-1, 2), (0, n - 2)))
+    counted = learn_rows([*few, *most], MODELS)["slot"][EARLY[0]][FAULT]
+    assert (counted.outcomes[question.outcomes[-1].id], counted.n) == (pytest.approx(0.0, abs=0.02), pytest.approx(n, abs=0.01))
+
+
+def test_a_cause_is_foretold_from_what_was_seen_at_first_alone():
+    (past,) = seen(EARLY[0], odd := MODEL.questions[EARLY[0]].outcomes[-1].id)
+    layer = learn(seen(EARLY[0], odd, 80), MODELS).layer()
+    rows = Layer().with_parts(layer, {Part.ROWS})
+    late = replace(past, saw=(replace(past.saw[0], is_first=False),))
+    assert cause_loss(past, rows, MODEL) != pytest.approx(cause_loss(past, Layer(), MODEL))
+    assert cause_loss(late, rows, MODEL) == cause_loss(late, Layer(), MODEL)
 
 
 def test_rows_are_judged_by_the_fault_that_it_was_and_told_with_their_interval():

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from datetime import date, datetime, timedelta
 from typing import Any, Final
 
 from api.day.schemas import CalendarView, DeliveryView, MovedPromiseView, PromiseDayView, PromiseView, WeekDayView, WeekRowView, WeekView
 from apps.day.addresses import path_of
 from apps.day.models import CalendarAddress
-from apps.day.selectors import Week
+from apps.day.selectors import Week, in_order
 from apps.jobs.models import Job
-from apps.jobs.selectors import the_day
 from apps.shelf.selectors import Expected
 from apps.shop.models import Shop
 from spindle.day.hours import Hours
@@ -18,26 +18,21 @@ from spindle.day.promise import Offer
 from spindle.job.stages import NAMES, Stage
 
 SHOWN_DAYS: Final = 14
-AT_FIRST: Final = 40
-"""Units that are shown at first, in the order of the week: more than a fortnight's work of one bench."""
 FIRST: Final = {"owner": "Waits for the owner’s word", "part": "Waits for a part", "alone": "Waits for what passes by itself"}
 
 
 def week_view(week: Week, coming: list[Expected], shop: Shop, now: datetime, *, whole: bool) -> WeekView:
     """Return the week, its jobs as they stand now: one that was closed since is left out. Unless ``whole``, those that come first."""
     today, hours, body = shop.day_of(now), shop.hours(), week.body
-    here = set(the_day().values_list("tag", flat=True))
-    told = [t for t in body.get("rows", []) if t["tag"] in here]
-    shown = told if whole else told[:AT_FIRST]
-    rows = {row.tag: row for row in the_day().filter(tag__in=[t["tag"] for t in shown])}
+    shown, units = in_order(week, whole=whole)
     return WeekView(
         computed_at=week.computed_at,
         is_stale=week.is_stale,
         benches=shop.benches,
         rule_name=body.get("rule_name", ""),
         saves_cents=body.get("saves_cents", 0),
-        units=len(told),
-        rows=[_row(rows[t["tag"]], t, lifted=t["tag"] in body["lifted"]) for t in shown if t["tag"] in rows],
+        units=units,
+        rows=[_row(job, told, lifted=job.tag in body["lifted"]) for job, told in shown],
         unread=body.get("unread", []),
         owner_min=body.get("owner_min"),
         answers=body.get("answers", 0),
@@ -52,7 +47,7 @@ def _days(today: date, hours: Hours) -> list[WeekDayView]:
     return [WeekDayView(day=d, is_open=hours.is_open(d)) for d in days]
 
 
-def _row(job: Job, told: dict[str, Any], *, lifted: bool) -> WeekRowView:
+def _row(job: Job, told: Mapping[str, Any], *, lifted: bool) -> WeekRowView:
     return WeekRowView(
         tag=job.tag,
         console=f"{job.sheet.maker} {job.sheet.console}",
@@ -65,7 +60,7 @@ def _row(job: Job, told: dict[str, Any], *, lifted: bool) -> WeekRowView:
     )
 
 
-def _why(told: dict[str, Any], *, lifted: bool) -> str:
+def _why(told: Mapping[str, Any], *, lifted: bool) -> str:
     """Return why it stands where it does, in a few words."""
     if told["first"] in FIRST:
         return FIRST[told["first"]]

@@ -28,6 +28,8 @@ from spindle.stock.lead_time import lead_time
 
 VERSION: Final = 3
 """Raised when ways are drawn otherwise: those that are kept are drawn anew then."""
+AT_FIRST: Final = 40
+"""Units of the week that are shown at first, in its order: more than a fortnight's work of one bench."""
 LAST_ANSWERS: Final = 200
 """So many of the owners' last answers say how long they take."""
 OFFER_WORLDS: Final = 120
@@ -146,6 +148,15 @@ def the_week(shop: Shop) -> Week:
     if kept is None:
         return Week({}, None, is_stale=True)
     return Week(kept.body, kept.computed_at, kept.rests_on != rests_on_now(shop))
+
+
+def in_order(week: Week, *, whole: bool) -> tuple[list[tuple[Job, Mapping[str, Any]]], int]:
+    """Return the jobs of a week that are in the house still with what it says of each, those that come first or all; and how many there are. Two queries."""
+    here = set(the_day().values_list("tag", flat=True))
+    told = [t for t in week.body.get("rows", []) if t["tag"] in here]
+    shown = told if whole else told[:AT_FIRST]
+    rows = {row.tag: row for row in the_day().filter(tag__in=[t["tag"] for t in shown])}
+    return [(rows[t["tag"]], t) for t in shown if t["tag"] in rows], len(told)
 
 
 def offer(sheet_id: int, shop: Shop, now: datetime) -> Offer | None:

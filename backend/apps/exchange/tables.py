@@ -22,6 +22,7 @@ from apps.shop.models import Meter, Shop
 from apps.sounds.models import Reference, Sound
 from apps.writing.models import Trace
 from django.db import models
+from spindle.day.hours import check_hands
 from spindle.drives.tables import pictures_in
 from spindle.formats.console_file import read_console
 from spindle.formats.sheet_file import read_sheet
@@ -107,6 +108,7 @@ def _check_console(console: Console) -> None:
 
 def _check_shop(shop: Shop) -> None:
     shop.hours()
+    check_hands(shop.benches, shop.without_iron)
     _ = shop.lacks, shop.sign
 
 

@@ -14,7 +14,7 @@ from apps.writing.once import Command, lock, once
 from apps.writing.traces import trace
 from django.core.exceptions import ValidationError
 from django.db.models import Q
-from spindle.day.hours import read_hours
+from spindle.day.hours import check_hands, read_hours
 from spindle.errors import InvalidError
 from spindle.words.bench import Instrument
 from spindle.words.duty import Duty
@@ -45,7 +45,7 @@ def set_figures(command: Command, changes: Mapping[str, Any], *, version: int) -
         if write.is_replay:
             return
         read_hours(told.get("opening", shop.opening), told.get("closed_days", shop.closed_days))
-        _check_hands(told.get("benches", shop.benches), told.get("without_iron", shop.without_iron))
+        check_hands(told.get("benches", shop.benches), told.get("without_iron", shop.without_iron))
         if shop.version != version:
             raise StaleWriteError("Somebody else changed the shop’s figures meanwhile. Look at what stands there now, then save again.", version=shop.version)
         was = {name: getattr(shop, name) for name in FIGURES}
@@ -60,12 +60,6 @@ def _check(told: Mapping[str, Any]) -> None:
         check_zone(told.get("time_zone", "UTC"))
     except ValidationError as error:
         raise InvalidError("time_zone", error.messages[0]) from error
-
-
-def _check_hands(benches: int, without_iron: int) -> None:
-    if without_iron >= benches:
-        who = "the one who works here" if benches == 1 else f"all {benches} who work here at a time"
-        raise InvalidError("without_iron", f"That would be {who}. If nobody solders, say so among what the shop has: then no advice asks for it.")
 
 
 def say_instrument(command: Command, instrument: Instrument, *, is_there: bool) -> None:

@@ -53,6 +53,18 @@ class Hours:
         return found
 
 
+def check_hands(benches: int, without_iron: int) -> None:
+    """Check that somebody of those who work at a time solders.
+
+    Raises
+    ------
+    InvalidError
+    """
+    if without_iron >= benches:
+        who = "the one who works here" if benches == 1 else f"all {benches} who work here at a time"
+        raise InvalidError("without_iron", f"That would be {who}. If nobody solders, say so among what the shop has: then no advice asks for it.")
+
+
 def read_hours(week: str, closed: str = "") -> Hours:
     """Return the hours that somebody wrote: a line for one day or several, and a line for each day, or row of days, that the shop is shut.
 

@@ -19,7 +19,7 @@ from typing import Final
 
 import numpy as np
 
-from spindle.diagnosis.belief.likelihood import unreliability
+from spindle.diagnosis.belief.likelihood import unreliability, with_guesses
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.learning.hands import SPREAD, is_timed
 from spindle.learning.layer import Layer, Part
@@ -109,9 +109,8 @@ def _believed(past: Past, layer: Layer, model: CompiledModel) -> Floats:
     for saw in telling(past, model) if rows else ():
         if saw.is_first and saw.question in rows:
             question = model.questions[saw.question]
-            n, eps = len(question.outcomes), unreliability(Witness.BENCH, question)
-            place = [o.id for o in question.outcomes].index(saw.outcome)
-            seen *= ((1.0 - eps) * rows[saw.question][place] + eps / n) / ((1.0 - eps) * model.likelihood[saw.question][place] + eps / n)
+            eps, place = unreliability(Witness.BENCH, question), [o.id for o in question.outcomes].index(saw.outcome)
+            seen *= with_guesses(rows[saw.question], eps)[place] / with_guesses(model.likelihood[saw.question], eps)[place]
     return np.asarray(seen / max(float(seen.sum()), 1e-12))
 
 

@@ -18,6 +18,7 @@ import numpy as np
 from spindle.diagnosis.belief.likelihood import unreliability
 from spindle.diagnosis.given.compiled import CompiledModel, Floats
 from spindle.faults.model import Question, QuestionKind
+from spindle.learning.causes import listed
 from spindle.learning.past import Past, Saw
 from spindle.words.bench import Reach
 from spindle.words.witness import Witness
@@ -52,18 +53,20 @@ Rows = Mapping[str, Mapping[str, Mapping[str, Counted]]]
 def learn_rows(pasts: Sequence[Past], models: Mapping[str, CompiledModel]) -> Rows:
     """Return what was counted of each question under each fault that enough jobs speak of.
 
-    Of what needs a disc only units count of which something else says that the disc got home: what was not reached says nothing.
-    Questions of which the model takes only a part of the weight (they partly see what another sees) keep their rows: how often an answer
-    comes is not what such a row says.
+    Only faults of the list: what is left of "nothing wrong" at the end of a job with a fault says nothing of a sound unit. Of what needs
+    a disc only units count of which something else says that the disc got home: what was not reached says nothing. Questions of which the
+    model takes only a part of the weight (they partly see what another sees) keep their rows: how often an answer comes is not what such
+    a row says.
     """
     soft: dict[str, dict[str, dict[str, dict[str, float]]]] = defaultdict(lambda: defaultdict(lambda: defaultdict(lambda: defaultdict(float))))
     for past in pasts:
         model = models.get(past.variant)
         if model is None or past.weight <= 0.0:
             continue
+        own = {f.id for f, is_own in zip(model.faults, listed(model), strict=True) if is_own}
         for saw in telling(past, model):
             for fault, p in past.closing.items():
-                if fault in model.fault_index:
+                if fault in own:
                     soft[past.family][saw.question][fault][saw.outcome] += past.weight * p
     of = {m.model.family: m for m in models.values()}
     return MappingProxyType({family: _enough(told, of[family]) for family, told in soft.items()})

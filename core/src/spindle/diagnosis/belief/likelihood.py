@@ -26,20 +26,25 @@ def unreliability(source: Witness, question: Question, *, is_tampered: bool = Fa
     return UNRELIABILITY[source] * question.slip * (TAMPERED_STORY if is_tampered and source is Witness.OWNER else 1.0)
 
 
+def with_guesses(rows: Floats, eps: float) -> Floats:
+    """Return ``(1 - eps) rows + eps / n_outcomes``, the outcomes along the first axis: now and then an answer is a mere guess."""
+    return np.asarray((1.0 - eps) * rows + eps / len(rows))
+
+
 def logged(question: Question, model: CompiledModel, *, is_home: bool, source: Witness, eps: float) -> Floats:
     """Return P(outcome is logged | fault), of shape (n_outcomes, n_faults): ``(1 - eps) L + eps / n_outcomes``.
 
     Of what needs a disc, where nobody knows whether it is home: home and not home, mixed. Nobody at a bench logs a stage of a sound
     drive as failed without trying it again: such a failure ends "nothing wrong" (C65).
     """
-    rows = np.asarray((1.0 - eps) * model.likelihood[question.id] + eps / len(question.outcomes))
+    rows = with_guesses(model.likelihood[question.id], eps)
     if source is Witness.BENCH and question.kind in (QuestionKind.BASELINE, QuestionKind.DISC_CLASS) and question.id != "repeats":
         failed, sound = np.array([o.id in question.fails for o in question.outcomes]), model.sound > 0.0
         rows[np.ix_(failed, sound)] = ROW_FLOOR
         rows[np.ix_(~failed, sound)] *= (1.0 - ROW_FLOOR * failed.sum()) / rows[np.ix_(~failed, sound)].sum(axis=0)
     if is_home or question.stage < Reach.DISC:
         return rows
-    away = (1.0 - eps) * silent(question) + eps / len(question.outcomes)
+    away = with_guesses(silent(question), eps)
     return np.asarray(model.p_home * rows + (1.0 - model.p_home) * away[:, None])
 
 
